@@ -1,0 +1,7 @@
+"""``python -m powertrain``."""
+
+import sys
+
+from powertrain.cli import main
+
+sys.exit(main())

@@ -1,0 +1,1 @@
+"""The pack: what it rests at, how it sags, what its chemistry allows."""

@@ -1,0 +1,31 @@
+"""Cell voltages by chemistry."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Chemistry:
+    """Volts of one cell in the states that builders talk about.
+
+    `charger_v` is where charging ends (what capacitors must stand), `full_v` is the cell
+    rested after that (what a free motor sees), `storage_v` where packs are kept.
+    """
+
+    name: str
+    charger_v: float
+    full_v: float
+    nominal_v: float
+    storage_v: float
+    empty_v: float
+    cut_off_v: float
+
+
+CHEMISTRIES: dict[str, Chemistry] = {
+    "lipo": Chemistry("lithium polymer", 4.20, 4.18, 3.70, 3.80, 3.30, 3.20),
+    "li_ion": Chemistry("lithium-ion", 4.20, 4.18, 3.70, 3.80, 3.00, 2.80),
+    "lifepo4": Chemistry("lithium iron phosphate", 3.65, 3.40, 3.20, 3.30, 2.80, 2.50),
+    "lead_acid": Chemistry("lead-acid", 2.40, 2.13, 2.00, 2.13, 1.95, 1.75),
+    "nimh": Chemistry("nickel-metal hydride", 1.50, 1.40, 1.20, 1.30, 1.10, 0.95),
+}
+"""End-of-charge, nominal and lowest volts from cell data sheets and IEC 61951-2 (from memory);
+rested, storage and empty volts are common practice, no source."""

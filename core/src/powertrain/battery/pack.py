@@ -1,0 +1,60 @@
+"""The pack as an electromotive force behind a resistance."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.documents import build
+
+
+@dataclass(frozen=True)
+class Pack:
+    """A pack of S cells in series and P in parallel, with its leads."""
+
+    open_circuit_v: Array
+    resistance_ohm: Array
+    charger_v: Array
+    capacity_ah: Array
+
+    @classmethod
+    def of(cls, battery: build.Battery) -> "Pack":
+        """Return the pack that a document describes: R_p = (S/P) R_cell + R_wiring."""
+        cells_ohm = battery.series / battery.parallel * battery.cell_resistance_mohm / 1000
+        return cls(
+            open_circuit_v=scalar(battery.series * battery.cell_voltage_v),
+            resistance_ohm=scalar(cells_ohm + battery.wiring_resistance_mohm / 1000),
+            charger_v=scalar(battery.series * CHEMISTRIES[battery.chemistry].charger_v),
+            capacity_ah=scalar(battery.parallel * battery.cell_capacity_ah),
+        )
+
+    def straight_off_the_charger(self) -> "Pack":
+        """Return the same pack at the volts at which charging ends."""
+        return replace(self, open_circuit_v=self.charger_v)
+
+    def voltage_v(self, current_a: Array) -> Array:
+        """Return the terminal voltage V_oc - I R_p."""
+        return self.open_circuit_v - current_a * self.resistance_ohm
+
+    def power_w(self, current_a: Array, standby_a: Array) -> Array:
+        """Return what is left for the motors at `current_a`: V_b (I_b - I_standby)."""
+        return self.voltage_v(current_a) * (current_a - standby_a)
+
+    def current_at_power_a(self, power_w: Array, standby_a: Array) -> Array:
+        """Return the pack current that gives `power_w` to the motors beside the standby current.
+
+        The smaller root of ``(V_oc - I R_p)(I - I_standby) = P``, in the form that stays exact
+        as R_p goes to zero. Beyond the greatest power the pack can give, the current of that
+        greatest power; callers that may be there check with `greatest_power_w`.
+        """
+        volts = self.open_circuit_v - standby_a * self.resistance_ohm
+        reachable_w = np.minimum(power_w, self.greatest_power_w(standby_a))
+        root = np.sqrt(np.maximum(volts * volts - 4 * self.resistance_ohm * reachable_w, 0.0))
+        return standby_a + 2 * reachable_w / (volts + root)
+
+    def greatest_power_w(self, standby_a: Array) -> Array:
+        """Return the greatest power the pack can give to the motors: V^2/(4 R_p)."""
+        volts = self.open_circuit_v - standby_a * self.resistance_ohm
+        with np.errstate(divide="ignore"):
+            return np.where(volts > 0, volts * volts / (4 * self.resistance_ohm), 0.0)

@@ -1,0 +1,1 @@
+"""The bench: everything its screen shows of one build, in one answer."""

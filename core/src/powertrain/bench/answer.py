@@ -1,0 +1,128 @@
+"""The shape of the bench's answer. Units stand in the names; None is 'there is no such value'."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from powertrain.levers.lever import Lever
+from powertrain.operating.moments import MomentId
+from powertrain.verdicts.verdict import NotJudged, PartId, Verdict
+
+LimitWord = Literal[
+    "voltage", "motor_current", "battery_current", "traction", "cannot_move", "overrun"
+]
+
+
+class Warning(BaseModel):
+    """A value that is possible but far from usual."""
+
+    where: str
+    what: str
+
+
+class StateAnswer(BaseModel):
+    """One operating state; motor values are of one motor, watts of all."""
+
+    speed_mps: float
+    grade_pct: float
+    motor_rpm: float
+    wheel_rpm: float
+    motor_current_a: float
+    battery_current_a: float
+    battery_voltage_v: float
+    cell_voltage_v: float
+    motor_voltage_v: float
+    duty: float
+    shaft_torque_nm: float
+    wheel_torque_nm: float
+    force_n: float
+    cells_w: float
+    pack_heat_w: float
+    terminals_w: float
+    controller_heat_w: float
+    copper_heat_w: float
+    brush_heat_w: float
+    turning_heat_w: float
+    shaft_w: float
+    stage_losses_w: list[float]
+    road_w: float
+    rolling_w: float
+    climbing_w: float
+    air_w: float
+    speeding_up_w: float
+    efficiency: float | None
+    energy_wh_per_km: float | None
+    range_km: float | None
+    limited_by: LimitWord | None
+
+
+class MomentAnswer(BaseModel):
+    """One of the five moments; see `powertrain.operating.moments.Moment`."""
+
+    id: MomentId
+    target_kmh: float | None
+    assumed: bool
+    met: bool
+    note: str | None
+    time_s: float | None
+    distance_m: float | None
+    peak_battery_current_a: float | None
+    peak_motor_current_a: float | None
+    state: StateAnswer
+
+
+class Crossing(BaseModel):
+    """Where full throttle meets the road on one grade."""
+
+    grade_pct: float
+    own: bool
+    speed_mps: float | None
+    force_n: float | None
+    limited_by: LimitWord | None
+    road_force_n: list[float]
+
+
+class MapAnswer(BaseModel):
+    """Push against what the road asks, over speed.
+
+    `drive_force_n` and `limited_by` go with `speeds_mps`; each crossing's road force goes with
+    `road_speeds_mps`.
+    """
+
+    speeds_mps: list[float]
+    drive_force_n: list[float]
+    limited_by: list[LimitWord]
+    road_speeds_mps: list[float]
+    crossings: list[Crossing]
+
+
+class Gauge(BaseModel):
+    """How much of its tightest amps limit a part uses, at each moment."""
+
+    part: PartId
+    label: str
+    unit: str
+    limit: float
+    limit_is: str
+    by_moment: dict[MomentId, float]
+    worst: MomentId
+
+
+class Answer(BaseModel):
+    """All that the bench shows of one build."""
+
+    name: str
+    ratio: float
+    train_efficiency: float
+    pack_rest_v: float
+    pack_full_v: float
+    pack_wh: float
+    drive_mass_kg: float | None
+    drive_price: float | None
+    moments: list[MomentAnswer]
+    map: MapAnswer
+    gauges: list[Gauge]
+    verdicts: list[Verdict]
+    not_judged: list[NotJudged]
+    levers: list[Lever]
+    warnings: list[Warning]

@@ -1,0 +1,72 @@
+"""The map: push at full throttle against what the road asks, over speed."""
+
+import numpy as np
+
+from powertrain.arrays import Array
+from powertrain.bench.answer import Crossing, LimitWord, MapAnswer
+from powertrain.bench.numbers import limit_word, listed, number
+from powertrain.drive import Drive
+from powertrain.operating.full_throttle import (
+    corner_speeds_mps,
+    full_throttle,
+    zero_current_speed_mps,
+)
+from powertrain.operating.moments import Moments
+from powertrain.operating.top_speed import top_speed
+
+STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
+"""Grades people name; the map takes the step that spreads four hills over the drive's push."""
+
+CURVE_POINTS, ROAD_POINTS = 48, 25
+
+BEYOND = 1.12
+"""The map goes a little past the speed where the motors stop pulling."""
+
+
+def map_of(drive: Drive, moments: Moments) -> MapAnswer:
+    """Return the map of one drive."""
+    carried = max(float(zero_current_speed_mps(drive)), 1e-3)
+    speeds = np.linspace(0.0, carried, CURVE_POINTS)
+    inner = np.array([float(corner) for corner in corner_speeds_mps(drive)])
+    inner = inner[np.isfinite(inner) & (inner > 0) & (inner < carried)]
+    speeds = np.unique(np.concatenate([speeds, inner]))
+    at = full_throttle(drive, speeds)
+    pushing = at.force_n >= 0
+    grades = _grades(float(at.force_n[0] / drive.road.weight_n))
+    own = float(moments.climb.state.grade_pct)
+    grades = np.unique(np.append(grades, own))
+    road_speeds = np.linspace(0.0, BEYOND * carried, ROAD_POINTS)
+    words = [limit_word(code) or "voltage" for code in at.limited_by[pushing]]
+    return MapAnswer(
+        speeds_mps=listed(speeds[pushing]),
+        drive_force_n=listed(at.force_n[pushing]),
+        limited_by=words,
+        road_speeds_mps=listed(road_speeds),
+        crossings=_crossings(drive, grades, own, road_speeds),
+    )
+
+
+def _grades(push_per_weight: float) -> Array:
+    steepest_pct = 100 * max(push_per_weight, 0.0)
+    step = next((s for s in STEPS if 4 * s >= 0.8 * steepest_pct), STEPS[-1])
+    return step * np.arange(5.0)
+
+
+def _crossings(drive: Drive, grades: Array, own: float, road_speeds: Array) -> list[Crossing]:
+    tops = top_speed(drive, grades)
+    road = drive.road.force_n(road_speeds, grades[:, None])
+    found = []
+    for index, grade in enumerate(grades):
+        word: LimitWord | None = limit_word(tops.limited_by[index])
+        moves = word != "cannot_move"
+        found.append(
+            Crossing(
+                grade_pct=float(grade),
+                own=bool(grade == own),
+                speed_mps=number(tops.speed_mps[index]) if moves else None,
+                force_n=number(tops.force_n[index]) if moves else None,
+                limited_by=word,
+                road_force_n=listed(road[index]),
+            )
+        )
+    return found

@@ -1,0 +1,34 @@
+"""Numbers of the engine as numbers of an answer, which knows neither NaN nor infinity."""
+
+from collections.abc import Iterable
+from typing import Any, cast
+
+import numpy as np
+
+from powertrain.bench.answer import LimitWord
+from powertrain.operating.limits import Limit
+
+
+def number(value: Any) -> float | None:
+    """Return a plain float, None for what is not finite."""
+    plain = float(value)
+    return plain if np.isfinite(plain) else None
+
+
+def listed(values: Any) -> list[float]:
+    """Return an array as a list of plain floats."""
+    plain: list[float] = np.asarray(values, float).tolist()
+    return plain
+
+
+def limit_word(code: Any) -> LimitWord | None:
+    """Return the open formats' name of a limit."""
+    return cast(LimitWord | None, Limit(int(code)).words)
+
+
+def total(values: Iterable[float | None]) -> float | None:
+    """Return the sum, None as soon as one value is not known."""
+    known = list(values)
+    if any(value is None for value in known):
+        return None
+    return float(sum(value for value in known if value is not None))

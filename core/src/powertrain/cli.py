@@ -1,0 +1,195 @@
+"""The command line: one engine, for scripts and checks.
+
+``python -m powertrain COMMAND BUILD.json ...`` prints one JSON object. Bad input ends with
+status 2 and one line of JSON on standard error that names the place; never a traceback.
+"""
+
+import argparse
+import json
+import math
+import sys
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import Any, NoReturn
+
+import numpy as np
+
+from powertrain.arrays import scalar
+from powertrain.bench.numbers import limit_word, number
+from powertrain.documents.build import Build
+from powertrain.documents.reading import read_build, warnings_of
+from powertrain.drive import Drive
+from powertrain.errors import Refusal
+from powertrain.operating.free import free_running
+from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.launch import launch
+from powertrain.operating.moments import moments_of
+from powertrain.operating.state import State
+from powertrain.operating.steady import can_hold, energy_wh_per_km, steady
+from powertrain.operating.top_speed import top_speed, top_speed_mps
+from powertrain.units import kmh_from_mps, mps_from_kmh
+from powertrain.verdicts.registry import judge_all
+from powertrain.verdicts.verdict import Case
+
+Answer = dict[str, Any]
+
+STEEPEST_PCT = 1000.0
+FASTEST_KMH = 1e5
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run one command; return 0, or 2 for input that can't be used."""
+    try:
+        arguments = _parser().parse_args(argv)
+        build = read_build(_text(arguments.build))
+        answer = arguments.answer(build, Drive.of(build), arguments)
+        warnings = warnings_of(build)
+        if warnings:
+            answer["warnings"] = warnings
+        print(json.dumps(answer, allow_nan=False))
+    except Refusal as refusal:
+        print(json.dumps(refusal.as_dict()), file=sys.stderr)
+        return 2
+    return 0
+
+
+class _Parser(argparse.ArgumentParser):
+    def error(self, message: str) -> NoReturn:
+        raise Refusal("arguments", message)
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = _Parser(prog="powertrain", description="What a small electric drive does.")
+    commands = parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
+    grade = ("--grade", _bounded("grade", -STEEPEST_PCT, STEEPEST_PCT), 0.0)
+    speed = ("--speed", _bounded("speed", 0.0, FASTEST_KMH), None)
+    to = ("--to", _bounded("to", 0.0, FASTEST_KMH), None)
+    _add(commands, "top-speed", _top_speed, "the speed full throttle holds", grade)
+    _add(commands, "cruise", _cruise, "what holding a speed takes", speed, grade)
+    _add(commands, "full-throttle", _full_throttle, "push and amps at a speed", speed)
+    _add(commands, "launch", _launch, "from standstill to a speed", to)
+    _add(commands, "free", _free, "wheels off the ground")
+    _add(commands, "checks", _checks, "every limit judged")
+    return parser
+
+
+def _add(
+    commands: Any,
+    name: str,
+    answer: Callable[[Build, Drive, Any], Answer],
+    what: str,
+    *options: Any,
+) -> None:
+    command = commands.add_parser(name, help=what)
+    command.add_argument("build", metavar="BUILD", help="a build document, - for standard input")
+    for flag, kind, default in options:
+        command.add_argument(flag, type=kind, default=default, required=default is None)
+    command.set_defaults(answer=answer)
+
+
+def _bounded(name: str, least: float, most: float) -> Callable[[str], float]:
+    def read(text: str) -> float:
+        try:
+            value = float(text)
+        except ValueError:
+            raise Refusal(name, f"must be a number, not {text[:40]!r}") from None
+        if not math.isfinite(value) or not least <= value <= most:
+            raise Refusal(name, f"must lie between {least:g} and {most:g}")
+        return value
+
+    return read
+
+
+def _text(place: str) -> bytes:
+    try:
+        return sys.stdin.buffer.read() if place == "-" else Path(place).read_bytes()
+    except OSError as problem:
+        raise Refusal("build", f"can't be read: {problem.strerror}") from None
+
+
+def _state(state: State) -> Answer:
+    return {
+        "speed_mps": float(state.speed_mps),
+        "motor_rpm": float(state.motor_rpm),
+        "motor_current_a": float(state.motor_current_a),
+        "battery_current_a": float(state.battery_current_a),
+        "battery_voltage_v": float(state.battery_voltage_v),
+        "motor_voltage_v": float(state.motor_voltage_v),
+        "duty": float(state.duty),
+        "shaft_torque_nm": float(state.shaft_torque_nm),
+        "shaft_power_w": float(state.shaft_w),
+        "road_power_w": float(state.road_w),
+        "efficiency": number(state.efficiency),
+        "limited_by": limit_word(state.limited_by),
+    }
+
+
+def _top_speed(build: Build, drive: Drive, arguments: Any) -> Answer:
+    state = top_speed(drive, scalar(arguments.grade))
+    if not np.isfinite(state.speed_mps):
+        what = (
+            f"is zero or there is no air, and nothing else holds it back on {arguments.grade:g} %"
+        )
+        raise Refusal("vehicle.drag_area_m2", what)
+    return _state(state)
+
+
+def _cruise(build: Build, drive: Drive, arguments: Any) -> Answer:
+    speed_mps = scalar(mps_from_kmh(arguments.speed))
+    grade = scalar(arguments.grade)
+    if speed_mps <= 0:
+        raise Refusal("speed", "must be above zero; a vehicle at rest does not cruise")
+    if not can_hold(drive, speed_mps, grade):
+        raise Refusal("speed", _cannot_hold(drive, arguments.speed, arguments.grade))
+    state = steady(drive, speed_mps, grade)
+    return {**_state(state), "energy_wh_per_km": number(energy_wh_per_km(state))}
+
+
+def _cannot_hold(drive: Drive, speed_kmh: float, grade_pct: float) -> str:
+    most_kmh = float(kmh_from_mps(top_speed_mps(drive, scalar(grade_pct))))
+    if most_kmh <= 0:
+        return f"can't be held: this drive can't start on {grade_pct:g} %"
+    if not math.isfinite(most_kmh) or most_kmh >= speed_kmh:
+        return f"can't be held on {grade_pct:g} %: the drive can't brake that much; use the brakes"
+    return f"can't be held on {grade_pct:g} %; this drive can hold {most_kmh:.4g} km/h there"
+
+
+def _full_throttle(build: Build, drive: Drive, arguments: Any) -> Answer:
+    at = full_throttle(drive, scalar(mps_from_kmh(arguments.speed)))
+    return {
+        "force_n": float(at.force_n),
+        "motor_current_a": float(at.motor_current_a),
+        "battery_current_a": float(at.battery_current_a),
+        "battery_voltage_v": float(drive.pack.voltage_v(at.battery_current_a)),
+        "limited_by": limit_word(at.limited_by),
+    }
+
+
+def _launch(build: Build, drive: Drive, arguments: Any) -> Answer:
+    run = launch(drive, scalar(mps_from_kmh(arguments.to)))
+    if not np.isfinite(run.time_s):
+        raise Refusal("to", _cannot_hold(drive, arguments.to, 0.0).replace("held", "reached"))
+    return {
+        "time_s": float(run.time_s),
+        "distance_m": float(run.distance_m),
+        "peak_battery_current_a": float(run.peak_battery_current_a),
+        "peak_motor_current_a": float(run.peak_motor_current_a),
+    }
+
+
+def _free(build: Build, drive: Drive, arguments: Any) -> Answer:
+    free = free_running(drive)
+    return {
+        "motor_rpm": float(free.now.motor_rpm),
+        "speed_mps": float(free.now.speed_mps),
+        "full_charge_motor_rpm": float(free.full_charge.motor_rpm),
+        "full_charge_speed_mps": float(free.full_charge.speed_mps),
+    }
+
+
+def _checks(build: Build, drive: Drive, arguments: Any) -> Answer:
+    verdicts, not_judged = judge_all(Case(build, drive, moments_of(build, drive)))
+    return {
+        "verdicts": [verdict.model_dump() for verdict in verdicts],
+        "not_judged": [limit.model_dump() for limit in not_judged],
+    }

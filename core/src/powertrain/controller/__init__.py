@@ -1,0 +1,1 @@
+"""The controller: what it lets through, and what it keeps as heat."""

@@ -1,0 +1,32 @@
+"""The controller as a chopper: a resistance in each motor's path, and two current limits."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.documents import build
+
+
+@dataclass(frozen=True)
+class Chopper:
+    """A controller; limits that are absent are infinite and never bind."""
+
+    resistance_ohm: Array
+    motor_current_limit_a: Array
+    battery_current_limit_a: Array
+    standby_a: Array
+
+    @classmethod
+    def of(cls, controller: build.Controller) -> "Chopper":
+        """Return the controller that a document describes."""
+        return cls(
+            resistance_ohm=scalar(controller.resistance_ohm),
+            motor_current_limit_a=_limit(controller.motor_current_limit_a),
+            battery_current_limit_a=_limit(controller.battery_current_limit_a),
+            standby_a=scalar(controller.standby_current_a or 0.0),
+        )
+
+
+def _limit(value: float | None) -> Array:
+    return scalar(np.inf if value is None else value)

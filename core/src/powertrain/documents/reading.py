@@ -1,0 +1,134 @@
+"""Reading a build document: from text or plain values to a checked `Build`, with warnings."""
+
+import difflib
+from typing import Any
+
+from pydantic import BaseModel, ValidationError
+from pydantic_core import ErrorDetails
+
+from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.documents.build import Build
+from powertrain.documents.text import parse
+from powertrain.errors import Refusal
+
+
+def read_build(text: bytes | str) -> Build:
+    """Return the build that JSON `text` describes.
+
+    Raises
+    ------
+    Refusal
+        Naming the first place that is wrong.
+    """
+    return check_build(parse(text))
+
+
+def check_build(document: Any) -> Build:
+    """Return the build that a plain `document` describes; raise `Refusal` if it is not valid."""
+    if not isinstance(document, dict):
+        raise Refusal("", "must be an object with the keys of a build")
+    try:
+        return Build.model_validate(document)
+    except ValidationError as problem:
+        first = problem.errors(include_url=False)[0]
+        raise refusal_of(first, Build, _place(first["loc"])) from None
+
+
+TAGS = {"permanent_magnet", "chain", "belt", "spur", "planetary", "fixed"}
+"""Words that pydantic puts into the place of an error to say which kind was tried."""
+
+
+def _place(location: tuple[int | str, ...]) -> str:
+    """Return the document path of a pydantic location."""
+    return ".".join(str(step) for step in location if step not in TAGS)
+
+
+def refusal_of(error: ErrorDetails, model: type[BaseModel], where: str) -> Refusal:
+    """Return what to tell a person about one pydantic error at `where`."""
+    kind, context = error["type"], error.get("ctx", {})
+    got = error.get("input")
+    match kind:
+        case "missing":
+            what = "is missing; add it"
+        case "extra_forbidden":
+            what = "is not a key of this format" + _nearest(where, model)
+        case "greater_than_equal":
+            what = f"is {got:g}, below anything possible; the least is {context['ge']:g}"
+        case "less_than_equal":
+            what = f"is {_short(got)}, beyond anything possible; the most is {context['le']:g}"
+        case "finite_number":
+            what = "must be a finite number"
+        case "too_long":
+            what = f"has too many items; the most is {context['max_length']}"
+        case "literal_error":
+            what = f"must be {context['expected']}"
+        case "union_tag_invalid":
+            what = f"must be one of {context['expected_tags']}"
+            where = f"{where}.kind"
+        case "union_tag_not_found":
+            what = "is missing; say which kind it is"
+            where = f"{where}.kind"
+        case "model_type" | "model_attributes_type" | "dict_type":
+            what = "must be an object with keys"
+        case "list_type" | "tuple_type":
+            what = "must be a list"
+        case "string_type":
+            what = "must be text"
+        case "string_too_short":
+            what = "must not be empty"
+        case "string_too_long":
+            what = f"is too long; the most is {context['max_length']} characters"
+        case _:
+            what = error["msg"][:1].lower() + error["msg"][1:]
+    return Refusal(where, what)
+
+
+def _short(value: Any) -> str:
+    try:
+        return f"{value:g}"
+    except (TypeError, ValueError, OverflowError):
+        return "a number of very many digits"
+
+
+def _nearest(where: str, model: type[BaseModel]) -> str:
+    """Return a hint at the key that was probably meant."""
+    known = {name for part in _models(model) for name in part.model_fields}
+    near = difflib.get_close_matches(where.rsplit(".", 1)[-1], sorted(known), n=1)
+    return f"; did you mean {near[0]}?" if near else "; take it out"
+
+
+def _models(model: type[BaseModel]) -> list[type[BaseModel]]:
+    from powertrain.documents import build
+
+    parts = [value for value in vars(build).values() if isinstance(value, type)]
+    return [part for part in parts if issubclass(part, BaseModel)] or [model]
+
+
+def warnings_of(build: Build) -> list[dict[str, str]]:
+    """Return what is possible but far from usual, as a list of ``{"where", "what"}``."""
+    found = list(_unusual(build, ""))
+    cell = CHEMISTRIES[build.battery.chemistry]
+    volts = build.battery.cell_voltage_v
+    if not 0.8 * cell.empty_v <= volts <= 1.1 * cell.charger_v:
+        rests = f"rests between {cell.empty_v:g} and {cell.full_v:g} V, not {volts:g}"
+        found = [w for w in found if w["where"] != "battery.cell_voltage_v"]
+        found.append({"where": "battery.cell_voltage_v", "what": f"a {cell.name} cell {rests}"})
+    return found
+
+
+def _unusual(part: BaseModel, path: str) -> list[dict[str, str]]:
+    found: list[dict[str, str]] = []
+    for name, field in type(part).model_fields.items():
+        value, where = getattr(part, name), f"{path}{name}"
+        if isinstance(value, BaseModel):
+            found += _unusual(value, f"{where}.")
+        elif isinstance(value, list):
+            for index, item in enumerate(value):
+                found += _unusual(item, f"{where}.{index}.")
+        elif isinstance(field.json_schema_extra, dict) and value is not None:
+            low, high = field.json_schema_extra["usual"]  # type: ignore[misc,str-unpack]
+            unit = field.json_schema_extra["unit"]
+            if not low <= value <= high and value != field.default and value != 0:
+                usual = f"{value:g} {unit} is far from the usual {low:g} to {high:g} {unit}"
+                found.append({"where": where, "what": usual.replace("  ", " ").strip()})
+    return found

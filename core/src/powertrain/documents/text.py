@@ -1,0 +1,64 @@
+"""JSON text to plain values, guarded against text made to exhaust the reader."""
+
+import json
+import re
+from typing import Any, NoReturn
+
+from powertrain.errors import Refusal
+
+LARGEST_BYTES = 1_000_000
+"""A build document of a few kilobytes is large; beyond this it is something else."""
+
+DEEPEST = 32
+"""The build document nests four deep; the rest is headroom."""
+
+STRING = re.compile(r'"(?:[^"\\]|\\.)*"')
+BRACKET = re.compile(r"[\[\]{}]")
+
+
+def parse(text: bytes | str) -> Any:
+    """Return the value that JSON `text` holds.
+
+    Raises
+    ------
+    Refusal
+        If the text is too large, too deeply nested, not JSON, names a key twice, or holds NaN
+        or an infinity (which JSON does not have).
+    """
+    raw = text.encode() if isinstance(text, str) else text
+    if len(raw) > LARGEST_BYTES:
+        raise Refusal("", f"is {len(raw):,} bytes long; a document may have {LARGEST_BYTES:,}")
+    try:
+        plain = raw.decode("utf-8-sig")
+    except UnicodeDecodeError as problem:
+        raise Refusal("", f"is not UTF-8 text (byte {problem.start})") from None
+    _refuse_depth(plain)
+    try:
+        return json.loads(plain, parse_constant=_no_constant, object_pairs_hook=_unique)
+    except json.JSONDecodeError as problem:
+        place = f"line {problem.lineno}, column {problem.colno}"
+        raise Refusal("", f"is not JSON: {problem.msg.lower()} at {place}") from None
+    except ValueError:
+        raise Refusal("", "holds a whole number of too many digits") from None
+
+
+def _refuse_depth(plain: str) -> None:
+    """Refuse nesting beyond `DEEPEST` before the recursive reader meets it."""
+    depth = 0
+    for bracket in BRACKET.findall(STRING.sub("", plain)):
+        depth += 1 if bracket in "[{" else -1
+        if depth > DEEPEST:
+            raise Refusal("", f"nests more than {DEEPEST} deep; a document needs four")
+
+
+def _no_constant(name: str) -> NoReturn:
+    raise Refusal("", f"holds {name}, which is no number; leave the value out if it is unknown")
+
+
+def _unique(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    found: dict[str, Any] = {}
+    for key, value in pairs:
+        if key in found:
+            raise Refusal(key, "stands twice in one object; keep one of the two")
+        found[key] = value
+    return found

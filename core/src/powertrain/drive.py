@@ -1,0 +1,70 @@
+"""A whole drive as numbers: what the operating questions are asked of."""
+
+from dataclasses import dataclass
+
+from powertrain.arrays import Array, scalar
+from powertrain.battery.pack import Pack
+from powertrain.controller.chopper import Chopper
+from powertrain.documents.build import Build
+from powertrain.gearing.train import Train
+from powertrain.motor.of_document import motor_of
+from powertrain.motor.protocol import Motor
+from powertrain.units import radius_m_from_circumference_mm
+from powertrain.vehicle.road_load import RoadLoad
+
+
+@dataclass(frozen=True)
+class Drive:
+    """Pack, controller, motors, gearing, wheel and road of one build, or arrays over many.
+
+    Use `powertrain.arrays.stack` to put several into one, `with_axis` to ask each about a row
+    of speeds.
+    """
+
+    pack: Pack
+    controller: Chopper
+    motor: Motor
+    train: Train
+    wheel_radius_m: Array
+    wheel_inertia_kg_m2: Array
+    road: RoadLoad
+
+    @classmethod
+    def of(cls, build: Build) -> "Drive":
+        """Return the drive that a checked document describes."""
+        return cls(
+            pack=Pack.of(build.battery),
+            controller=Chopper.of(build.controller),
+            motor=motor_of(build.motor),
+            train=Train.of(build.gearing),
+            wheel_radius_m=scalar(
+                radius_m_from_circumference_mm(build.wheel.rolling_circumference_mm)
+            ),
+            wheel_inertia_kg_m2=scalar(build.wheel.inertia_kg_m2 or 0.0),
+            road=RoadLoad.of(build.vehicle, build.conditions),
+        )
+
+    def motor_speed_rad_s(self, speed_mps: Array) -> Array:
+        """Return the speed of the shaft when the vehicle moves at `speed_mps`."""
+        return speed_mps / self.wheel_radius_m * self.train.ratio
+
+    def road_speed_mps(self, motor_speed_rad_s: Array) -> Array:
+        """Return the speed of the vehicle when the shaft turns at `motor_speed_rad_s`."""
+        return motor_speed_rad_s / self.train.ratio * self.wheel_radius_m
+
+    def wheel_force_n(self, shaft_torque_nm: Array) -> Array:
+        """Return the push of all motors at the ground, negative when the wheel drives them."""
+        wheel_nm = self.train.wheel_torque_nm(self.motor.count * shaft_torque_nm)
+        return wheel_nm / self.wheel_radius_m
+
+    def shaft_torque_for_nm(self, force_n: Array) -> Array:
+        """Return the torque of each shaft that gives `force_n` at the ground."""
+        return self.train.shaft_torque_nm(force_n * self.wheel_radius_m) / self.motor.count
+
+    @property
+    def equivalent_mass_kg(self) -> Array:
+        """Mass with everything that must be spun up: m f + J_w/r^2 + n J_m G^2/r^2."""
+        turning = self.wheel_inertia_kg_m2 + (
+            self.motor.count * self.motor.inertia_kg_m2 * self.train.ratio**2
+        )
+        return self.road.mass_kg * self.road.rotating_mass_factor + turning / self.wheel_radius_m**2

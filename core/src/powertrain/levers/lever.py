@@ -1,0 +1,66 @@
+"""What a lever is."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from pydantic import BaseModel
+
+from powertrain.verdicts.verdict import PartId
+
+
+class Lever(BaseModel):
+    """One thing that can go a step up or down.
+
+    `value` in `unit` is what it stands at; `up` and `down` are the changes of one step, by
+    document path, and None at the end of the travel. `path` is the value it is about.
+    """
+
+    id: str
+    part: PartId
+    label: str
+    value: float
+    unit: str
+    path: str
+    up: dict[str, Any] | None
+    down: dict[str, Any] | None
+
+
+def single(
+    path: str, part: PartId, label: str, unit: str, value: float, step: float, least: float
+) -> Lever:
+    """Return the lever of one value that moves by a fixed step and not below `least`."""
+    return Lever(
+        id=path,
+        part=part,
+        label=label,
+        value=value,
+        unit=unit,
+        path=path,
+        up=_change(path, tidy(value + step)),
+        down=_change(path, tidy(value - step)) if value - step >= least else None,
+    )
+
+
+def tidy(value: float) -> float:
+    """Return `value` without the dust of binary arithmetic, whole numbers as such."""
+    rounded = float(f"{value:.10g}")
+    return int(rounded) if rounded.is_integer() else rounded
+
+
+def _change(path: str, value: float) -> Mapping[str, Any]:
+    return {path: value}
+
+
+STEPS = (1, 2, 5)
+
+
+def tenth_step(value: float) -> float:
+    """Return a step of about a twentieth of `value`, of the series 1, 2, 5 times a power of ten."""
+    if value <= 0:
+        return 1.0
+    power = 10.0
+    while power > value:
+        power /= 10
+    while power * 10 <= value:
+        power *= 10
+    return min((s * power / 100 for s in (1, 2, 5, 10, 20, 50)), key=lambda s: abs(s - value / 20))

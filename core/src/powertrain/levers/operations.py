@@ -1,0 +1,89 @@
+"""What a person does to a build on the bench, one operation after another.
+
+An operation presses a lever, sets values, or says how a value is known. Operations are data,
+so that a screen can send several pressed in quick succession, and they are carried out in order.
+"""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from powertrain.documents.build import Build, Provenance
+from powertrain.documents.paths import changed, value_at
+from powertrain.documents.reading import check_build
+from powertrain.levers.registry import press
+
+
+class Press(BaseModel):
+    """Press a lever one step up or down."""
+
+    model_config = ConfigDict(extra="forbid")
+    do: Literal["press"]
+    lever: str
+    step: Literal[1, -1]
+
+
+class SetValues(BaseModel):
+    """Set values by document path; None takes an optional value out."""
+
+    model_config = ConfigDict(extra="forbid")
+    do: Literal["set"]
+    values: dict[str, Any] = Field(max_length=50)
+
+
+class Describe(BaseModel):
+    """Say how the value at `path` is known."""
+
+    model_config = ConfigDict(extra="forbid")
+    do: Literal["describe"]
+    path: str
+    known: Provenance | None
+
+
+Operation = Annotated[Press | SetValues | Describe, Field(discriminator="do")]
+
+
+def carry_out(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
+    """Return the plain document after one operation; it is a valid build.
+
+    A value that a person sets is no longer a default: what was known as `default` is known as
+    `estimated` from then on.
+
+    Raises
+    ------
+    Refusal
+        Naming the place, if the outcome would be no valid build.
+    """
+    after = _outcome(document, operation)
+    check_build(after)
+    return after
+
+
+def _outcome(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
+    if isinstance(operation, Press):
+        return changed(document, press(_build(document), operation.lever, operation.step))
+    if isinstance(operation, SetValues):
+        return _with_origins(changed(document, operation.values), set(operation.values))
+    origins = dict(document.get("provenance") or {})
+    if operation.known is None:
+        origins.pop(operation.path, None)
+    else:
+        origins[operation.path] = operation.known.model_dump(exclude_none=True)
+    return changed(document, {"provenance": origins})
+
+
+def _build(document: dict[str, Any]) -> Build:
+    return check_build(document)
+
+
+def _with_origins(document: dict[str, Any], paths: set[str]) -> dict[str, Any]:
+    typed = {
+        path: {**known, "origin": "estimated"}
+        for path, known in (document.get("provenance") or {}).items()
+        if path in paths
+        and known.get("origin") == "default"
+        and value_at(document, path) is not None
+    }
+    if not typed:
+        return document
+    return {**document, "provenance": {**document["provenance"], **typed}}

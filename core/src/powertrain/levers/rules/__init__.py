@@ -1,0 +1,1 @@
+"""One kind of lever a file; each has a function ``levers(build)`` that yields its levers."""

@@ -1,0 +1,1 @@
+"""Motors: a file for each kind, all of which answer the same questions."""

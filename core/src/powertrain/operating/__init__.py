@@ -1,0 +1,1 @@
+"""Where the parts meet: full throttle, steady travel, top speed, launch, wheels in the air."""

@@ -1,0 +1,66 @@
+"""Launch from standstill at full throttle on the level."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from powertrain.arrays import Array, with_axis
+from powertrain.drive import Drive
+from powertrain.operating.full_throttle import corner_speeds_mps, full_throttle
+
+POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
+
+PANELS = np.concatenate([[0.0, 0.5, 0.8], 1 - 0.5 ** np.arange(4, 14), [1.0]])
+"""Edges of the panels between two corners; they crowd towards the end, where a launch to nearly
+the top speed spends most of its time."""
+
+
+@dataclass(frozen=True)
+class Launch:
+    """How a launch went; infinite time where the speed is never reached."""
+
+    time_s: Array
+    distance_m: Array
+    peak_battery_current_a: Array
+    peak_motor_current_a: Array
+
+
+def launch(drive: Drive, to_mps: Array) -> Launch:
+    """Return time and distance from standstill to `to_mps`, and the peaks on the way.
+
+    ``t = int m_eq dv/(F - F_road)`` and ``s = int m_eq v dv/(F - F_road)``, by Gauss-Legendre
+    quadrature between the corners of the full-throttle curve, so that no panel holds a kink.
+    """
+    to_mps = np.asarray(to_mps, float)
+    shape = np.broadcast_shapes(np.shape(drive.pack.open_circuit_v), to_mps.shape)
+    corners = [np.broadcast_to(np.nan_to_num(c, posinf=0, neginf=0), shape)
+               for c in corner_speeds_mps(drive)]  # fmt: skip
+    inner = np.sort(np.clip(np.stack(corners, axis=-1), 0, to_mps[..., None]), axis=-1)
+    last = np.broadcast_to(to_mps, shape)[..., None]
+    ends = np.concatenate([np.zeros_like(last), inner, last], axis=-1)
+
+    low, width = ends[..., :-1, None], np.diff(ends, axis=-1)[..., None]
+    edges = low + width * PANELS
+    half = np.diff(edges, axis=-1)[..., None] / 2
+    middle = (edges[..., :-1, None] + edges[..., 1:, None]) / 2
+    speeds = (middle + half * POINTS).reshape(*shape, -1)
+    weights = (half * WEIGHTS).reshape(*shape, -1)
+
+    along = with_axis(drive)
+    at = full_throttle(along, speeds)
+    spare_n = at.force_n - along.road.force_n(speeds, np.zeros(()))
+    stuck = np.any((spare_n <= 0) & (weights > 0), axis=-1)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        seconds = np.where(weights > 0, weights * along_mass(drive) / spare_n, 0.0)
+    ends_at = full_throttle(along, ends)
+    return Launch(
+        time_s=np.where(stuck, np.inf, seconds.sum(axis=-1)),
+        distance_m=np.where(stuck, np.inf, (seconds * speeds).sum(axis=-1)),
+        peak_battery_current_a=ends_at.battery_current_a.max(axis=-1),
+        peak_motor_current_a=ends_at.motor_current_a.max(axis=-1),
+    )
+
+
+def along_mass(drive: Drive) -> Array:
+    """Return the equivalent mass with an axis to broadcast along the speeds."""
+    return np.asarray(drive.equivalent_mass_kg)[..., None]

@@ -1,0 +1,20 @@
+"""What sets the drive's edge at full throttle."""
+
+from enum import IntEnum
+
+
+class Limit(IntEnum):
+    """What binds; the numbers fill arrays, `words` are for documents and screens."""
+
+    VOLTAGE = 0
+    MOTOR_CURRENT = 1
+    BATTERY_CURRENT = 2
+    TRACTION = 3
+    CANNOT_MOVE = 4
+    OVERRUN = 5
+    NOTHING = 6
+
+    @property
+    def words(self) -> str | None:
+        """Name in the open formats; None for a part-throttle state."""
+        return None if self is Limit.NOTHING else self.name.lower()

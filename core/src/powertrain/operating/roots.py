@@ -1,0 +1,58 @@
+"""The root of a falling function, for one or for a million of them at once."""
+
+from collections.abc import Callable
+
+import numpy as np
+
+from powertrain.arrays import Array
+
+CLOSE = 4e-15
+"""Relative width of a bracket at which a root counts as found."""
+
+MOST_STEPS = 100
+
+
+def falling_root(falls: Callable[[Array], Array], low: Array, high: Array) -> Array:
+    """Return where `falls` goes through zero between `low` and `high`, element by element.
+
+    Chandrupatla's method: inverse quadratic interpolation where it is safe, bisection where it
+    is not. (T. R. Chandrupatla, Adv. Eng. Software 28, 1997, 145-149; from memory.)
+
+    Parameters
+    ----------
+    falls : callable
+        Falling function of arrays; it need be neither smooth nor of one sign at the ends.
+    low, high : array_like
+        Ends of the brackets, of the shape that `falls` takes and gives. Where the function is
+        below zero at `low`, the answer is `low`; where it is above zero at `high`, `high`.
+    """
+    low, high = np.broadcast_arrays(np.asarray(low, float), np.asarray(high, float))
+    a, b = high.copy(), low.copy()
+    fa, fb = falls(a), falls(b)
+    settled = np.where(fb <= 0, low, np.where(fa >= 0, high, np.nan))
+    outside = ~np.isnan(settled)
+    a, fa = np.where(outside, b, a), np.where(outside, -fb, fa)
+    c, fc = a, fa
+    step = np.full(a.shape, 0.5)
+    for _ in range(MOST_STEPS):
+        x = a + step * (b - a)
+        fx = falls(x)
+        same = np.sign(fx) == np.sign(fa)
+        c, fc = np.where(same, a, b), np.where(same, fa, fb)
+        b, fb = np.where(same, b, a), np.where(same, fb, fa)
+        a, fa = x, fx
+        best = np.where(np.abs(fa) < np.abs(fb), a, b)
+        width = np.abs(b - a)
+        near = 2 * CLOSE * np.abs(best) + 1e-300
+        done = outside | (width <= near) | (fa == 0) | (fb == 0)
+        if np.all(done):
+            break
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+            xi, phi = (a - b) / (c - b), (fa - fb) / (fc - fb)
+            safe = (phi * phi < xi) & ((1 - phi) * (1 - phi) < 1 - xi)
+            guess = fa / (fb - fa) * fc / (fb - fc)
+            guess = guess + (c - a) / (b - a) * fa / (fc - fa) * fb / (fc - fb)
+            least = np.minimum(0.5, near / (2 * width))
+        step = np.clip(np.where(safe, guess, 0.5), least, 1 - least)
+        step = np.where(done, 0.0, step)
+    return np.where(outside, settled, best)

@@ -1,0 +1,140 @@
+"""Everything that can be read off a drive at one moment, watt by watt from cells to road."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array
+from powertrain.drive import Drive
+from powertrain.operating.full_throttle import FullThrottle, full_throttle, motor_side_power_w
+from powertrain.operating.limits import Limit
+from powertrain.units import rpm_from_rad_s
+
+
+@dataclass(frozen=True)
+class State:
+    """One operating state, or arrays of them. Motor values are of one motor, watts of all.
+
+    The ledger closes at every part: ``cells_w - pack_heat_w = terminals_w``, less
+    ``controller_heat_w`` and the motors' heats ``= shaft_w``, less ``stage_losses_w``
+    ``= road_w = rolling_w + climbing_w + air_w + speeding_up_w``.
+    """
+
+    speed_mps: Array
+    grade_pct: Array
+    motor_rpm: Array
+    wheel_rpm: Array
+    motor_current_a: Array
+    battery_current_a: Array
+    battery_voltage_v: Array
+    motor_voltage_v: Array
+    duty: Array
+    shaft_torque_nm: Array
+    wheel_torque_nm: Array
+    force_n: Array
+    cells_w: Array
+    pack_heat_w: Array
+    terminals_w: Array
+    controller_heat_w: Array
+    copper_heat_w: Array
+    brush_heat_w: Array
+    turning_heat_w: Array
+    shaft_w: Array
+    stage_losses_w: tuple[Array, ...]
+    road_w: Array
+    rolling_w: Array
+    climbing_w: Array
+    air_w: Array
+    speeding_up_w: Array
+    limited_by: NDArray[np.int8]
+
+    @property
+    def efficiency(self) -> Array:
+        """Road power over power at the pack's terminals; NaN where none is taken."""
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return np.where(self.terminals_w > 0, self.road_w / self.terminals_w, np.nan)
+
+    @property
+    def motor_heat_w(self) -> Array:
+        """All heat of all motors."""
+        return self.copper_heat_w + self.brush_heat_w + self.turning_heat_w
+
+
+def state_at(
+    drive: Drive,
+    speed_mps: Array,
+    grade_pct: Array,
+    motor_current_a: Array,
+    battery_current_a: Array,
+    limited_by: NDArray[np.int8],
+) -> State:
+    """Return the whole state of a drive whose currents at `speed_mps` are known.
+
+    What the push exceeds the road load by speeds the vehicle up and is booked as such.
+    """
+    pack, motor, road = drive.pack, drive.motor, drive.road
+    n = motor.count
+    speed_mps, grade_pct = np.asarray(speed_mps, float), np.asarray(grade_pct, float)
+    speed_rad_s = drive.motor_speed_rad_s(speed_mps)
+    torque_nm = motor.shaft_torque_nm(speed_rad_s, motor_current_a)
+    force_n = drive.wheel_force_n(torque_nm)
+    battery_v = pack.voltage_v(battery_current_a)
+    motor_v = motor.voltage_v(speed_rad_s, motor_current_a)
+    path_v = motor_v + motor_current_a * drive.controller.resistance_ohm
+    path_heat_w = n * motor_current_a**2 * drive.controller.resistance_ohm
+    shaft_w = n * torque_nm * speed_rad_s
+    rolling_w = road.rolling_n(grade_pct) * speed_mps
+    climbing_w = road.climbing_n(grade_pct) * speed_mps
+    air_w = road.air_n(speed_mps) * speed_mps
+    road_w = force_n * speed_mps
+    with np.errstate(divide="ignore", invalid="ignore"):
+        duty = np.where(battery_v > 0, np.minimum(path_v / battery_v, 1.0), 1.0)
+    return State(
+        speed_mps=speed_mps,
+        grade_pct=grade_pct,
+        motor_rpm=rpm_from_rad_s(speed_rad_s),
+        wheel_rpm=rpm_from_rad_s(speed_mps / drive.wheel_radius_m),
+        motor_current_a=motor_current_a,
+        battery_current_a=battery_current_a,
+        battery_voltage_v=battery_v,
+        motor_voltage_v=motor_v,
+        duty=duty,
+        shaft_torque_nm=torque_nm,
+        wheel_torque_nm=force_n * drive.wheel_radius_m,
+        force_n=force_n,
+        cells_w=pack.open_circuit_v * battery_current_a,
+        pack_heat_w=battery_current_a**2 * pack.resistance_ohm,
+        terminals_w=battery_v * battery_current_a,
+        controller_heat_w=path_heat_w + battery_v * drive.controller.standby_a,
+        copper_heat_w=n * motor.copper_heat_w(motor_current_a),
+        brush_heat_w=n * motor.brush_heat_w(motor_current_a),
+        turning_heat_w=n * motor.turning_heat_w(speed_rad_s, motor_current_a),
+        shaft_w=shaft_w,
+        stage_losses_w=drive.train.stage_losses_w(shaft_w),
+        road_w=road_w,
+        rolling_w=rolling_w,
+        climbing_w=climbing_w,
+        air_w=air_w,
+        speeding_up_w=road_w - rolling_w - climbing_w - air_w,
+        limited_by=limited_by,
+    )
+
+
+def state_at_full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array) -> State:
+    """Return the state at full throttle and `speed_mps`, with what is left for speeding up."""
+    at: FullThrottle = full_throttle(drive, speed_mps)
+    return state_at(
+        drive, speed_mps, grade_pct, at.motor_current_a, at.battery_current_a, at.limited_by
+    )
+
+
+def state_at_force(drive: Drive, speed_mps: Array, grade_pct: Array, force_n: Array) -> State:
+    """Return the part-throttle state that gives `force_n` at `speed_mps`, limits not asked."""
+    speed_rad_s = drive.motor_speed_rad_s(speed_mps)
+    current_a = drive.motor.current_at_torque_a(speed_rad_s, drive.shaft_torque_for_nm(force_n))
+    standby_a = drive.controller.standby_a
+    power_w = motor_side_power_w(drive, speed_rad_s, current_a)
+    battery_a = drive.pack.current_at_power_a(power_w, standby_a)
+    nothing = np.full(np.shape(current_a), Limit.NOTHING, np.int8)
+    return state_at(drive, speed_mps, grade_pct, current_a, battery_a, nothing)

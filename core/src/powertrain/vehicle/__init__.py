@@ -1,0 +1,1 @@
+"""The vehicle: what the road and the air ask of it."""

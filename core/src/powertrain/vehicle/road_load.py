@@ -1,0 +1,73 @@
+"""What a vehicle on wheels has to be pushed with: tyres, slope and air."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.constants import STANDARD_GRAVITY_MPS2
+from powertrain.documents import build
+
+
+@dataclass(frozen=True)
+class RoadLoad:
+    """A ground vehicle in its air.
+
+    Source: road-load form of SAE J1263 with the slope added; coefficients constant with speed.
+    """
+
+    mass_kg: Array
+    rolling_resistance: Array
+    drag_area_m2: Array
+    rotating_mass_factor: Array
+    air_density_kg_m3: Array
+    headwind_mps: Array
+
+    @classmethod
+    def of(cls, vehicle: build.Vehicle, conditions: build.Conditions) -> "RoadLoad":
+        """Return the road load that a document describes."""
+        return cls(
+            mass_kg=scalar(vehicle.mass_kg),
+            rolling_resistance=scalar(vehicle.rolling_resistance),
+            drag_area_m2=scalar(vehicle.drag_area_m2),
+            rotating_mass_factor=scalar(vehicle.rotating_mass_factor),
+            air_density_kg_m3=scalar(conditions.air_density_kg_m3),
+            headwind_mps=scalar(conditions.headwind_mps),
+        )
+
+    @property
+    def weight_n(self) -> Array:
+        """Weight of the vehicle on the level."""
+        return self.mass_kg * STANDARD_GRAVITY_MPS2
+
+    def rolling_n(self, grade_pct: Array) -> Array:
+        """Return m g Crr cos a, against the direction of travel."""
+        return self.weight_n * self.rolling_resistance * np.cos(np.arctan(grade_pct / 100))
+
+    def climbing_n(self, grade_pct: Array) -> Array:
+        """Return m g sin a with a = atan(grade/100), negative downhill."""
+        return self.weight_n * np.sin(np.arctan(grade_pct / 100))
+
+    def air_n(self, speed_mps: Array) -> Array:
+        """Return 1/2 rho CdA (v + wind)|v + wind|."""
+        through_air_mps = speed_mps + self.headwind_mps
+        return self._air_factor * through_air_mps * np.abs(through_air_mps)
+
+    def force_n(self, speed_mps: Array, grade_pct: Array) -> Array:
+        """Return the whole force that holds a steady `speed_mps` on `grade_pct`."""
+        return self.rolling_n(grade_pct) + self.climbing_n(grade_pct) + self.air_n(speed_mps)
+
+    def coasting_speed_mps(self, grade_pct: Array) -> Array:
+        """Return where the air alone holds the vehicle back, out of gear.
+
+        Below zero where it would not roll, infinite where it rolls and there is no air drag.
+        """
+        pull_n = -self.rolling_n(grade_pct) - self.climbing_n(grade_pct)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            through_air_mps = np.sign(pull_n) * np.sqrt(np.abs(pull_n) / self._air_factor)
+        still = np.where(pull_n > 0, np.inf, -np.inf)
+        return np.where(self._air_factor > 0, through_air_mps - self.headwind_mps, still)
+
+    @property
+    def _air_factor(self) -> Array:
+        return 0.5 * self.air_density_kg_m3 * self.drag_area_m2

@@ -1,0 +1,32 @@
+"""Unloaded rpm straight off the charger against the motor's limit."""
+
+from collections.abc import Iterator
+
+from powertrain.verdicts.verdict import Case, Fix, NotJudged, Verdict, severity_of
+
+
+def judge(case: Case) -> Iterator[Verdict | NotJudged]:
+    """Wheels in the air at full charge is the fastest the rotor can ever turn under power."""
+    motor, battery = case.build.motor, case.build.battery
+    rpm = float(case.moments.wheels_up.state.motor_rpm)
+    if motor.max_rpm is None:
+        say = "Free rpm: the motor's highest rpm is not known."
+        yield NotJudged(id="free_rpm", part="motor", path="motor.max_rpm", say=say)
+        return
+    severity = severity_of(rpm, motor.max_rpm)
+    over = severity == "stop"
+    cells = int(battery.series * motor.max_rpm / rpm) if over else battery.series
+    yield Verdict(
+        id="free_rpm",
+        part="motor",
+        title=f"Free, it turns {rpm:,.0f} rpm of {motor.max_rpm:,.0f} allowed",
+        severity=severity,
+        value=rpm,
+        limit=motor.max_rpm,
+        unit="rpm",
+        moment="wheels_up",
+        why="Straight off the charger with the wheels in the air nothing holds the motor back.",
+        fix=Fix(say=f"Use {cells} cells in series", change={"battery.series": cells})
+        if over and cells >= 1
+        else None,
+    )

@@ -1,0 +1,1 @@
+"""Running the product on one machine: its database cluster and its one server process."""

@@ -1,0 +1,1 @@
+"""Builds: kept, changed, compared, never lost."""

@@ -1,0 +1,202 @@
+"""The API of builds: it translates, and leaves deciding to actions and core."""
+
+import json
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Status
+from powertrain.archetypes import all_archetypes
+from powertrain.bench.solve import solve
+from powertrain.documents.build import Build as BuildDocument
+from powertrain.documents.describe import all_fields, changes_between
+from powertrain.documents.reading import check_build
+from powertrain.errors import Refusal
+from powertrain.levers.operations import carry_out
+
+from builds import schemas
+from builds.actions.change import pin, redo, restore, save_version, undo
+from builds.actions.create import create_build
+from builds.actions.remove import bring_back, remove_build
+from builds.errors import OperationRefused
+from builds.models import Build
+from builds.querysets import version_of
+from builds.views_of import archetype_card, build_answer, build_card, plain, version_card
+
+router = Router()
+
+REFUSED = dict.fromkeys((400, 403, 413, 422, 503), schemas.ErrorAnswer)
+MISSING = {**REFUSED, 404: schemas.ErrorAnswer}
+CHANGED = {**MISSING, 409: schemas.ErrorAnswer}
+
+
+@router.post(
+    "/solve", response={200: schemas.SolveAnswer, **REFUSED}, exclude_unset=True, tags=["engine"],
+    operation_id="solve",
+)  # fmt: skip
+def solve_build(request: HttpRequest, payload: schemas.SolveRequest) -> schemas.SolveAnswer:
+    """Carry out operations on a whole document and return everything the bench shows of it."""
+    before = plain(payload.document)
+    after = before
+    for index, operation in enumerate(payload.operations):
+        try:
+            after = carry_out(after, operation)
+        except Refusal as refusal:
+            raise OperationRefused(index, refusal) from None
+    document = check_build(after)
+    return schemas.SolveAnswer(
+        document=document,
+        changes=[schemas.Change(**change) for change in changes_between(before, after)],
+        answer=solve(document),
+    )
+
+
+@router.get("/fields", response=schemas.FieldList, tags=["engine"], operation_id="fields")
+def fields(request: HttpRequest) -> schemas.FieldList:
+    """Return every field of the build document with its unit and explanation."""
+    return schemas.FieldList(fields=all_fields())
+
+
+@router.get(
+    "/archetypes", response=list[schemas.ArchetypeCard], exclude_unset=True, tags=["builds"],
+    operation_id="archetypes",
+)  # fmt: skip
+def archetypes(request: HttpRequest) -> list[schemas.ArchetypeCard]:
+    """Return the vehicles to begin from."""
+    return [archetype_card(archetype) for archetype in all_archetypes()]
+
+
+@router.get(
+    "/builds", response={200: schemas.BuildList, **REFUSED}, tags=["builds"],
+    operation_id="list_builds",
+)  # fmt: skip
+def list_builds(request: HttpRequest) -> schemas.BuildList:
+    """Return the owner's builds, the last changed first."""
+    removed = Build.objects.removed(request.user)[:20]
+    return schemas.BuildList(
+        builds=[build_card(build) for build in Build.objects.of(request.user)],
+        removed=[
+            schemas.RemovedCard(id=build.pk, name=build.name, removed_at=build.removed_at)
+            for build in removed
+            if build.removed_at is not None
+        ],
+    )
+
+
+@router.post(
+    "/builds", response={201: schemas.BuildAnswer, **REFUSED}, exclude_unset=True, tags=["builds"],
+    operation_id="create_build",
+)  # fmt: skip
+def create(request: HttpRequest, payload: schemas.CreateRequest) -> Status[schemas.BuildAnswer]:
+    """Begin a build."""
+    build = create_build(request.user, plain(payload.document), payload.change_id)
+    return Status(201, build_answer(build))
+
+
+@router.get(
+    "/builds/{build_id}", response={200: schemas.BuildAnswer, **MISSING}, exclude_unset=True,
+    tags=["builds"], operation_id="read_build",
+)  # fmt: skip
+def read(request: HttpRequest, build_id: UUID) -> schemas.BuildAnswer:
+    """Return a build as it stands."""
+    return build_answer(Build.objects.one(request.user, build_id))
+
+
+@router.delete(
+    "/builds/{build_id}", response={204: None, **MISSING}, tags=["builds"],
+    operation_id="remove_build",
+)  # fmt: skip
+def remove(request: HttpRequest, build_id: UUID) -> Status[None]:
+    """Take a build out of the list; it can be brought back."""
+    remove_build(request.user, build_id)
+    return Status(204, None)
+
+
+@router.post(
+    "/builds/{build_id}/bring-back", response={204: None, **MISSING}, tags=["builds"],
+    operation_id="bring_back",
+)  # fmt: skip
+def back(request: HttpRequest, build_id: UUID) -> Status[None]:
+    """Put a removed build back into the list."""
+    bring_back(request.user, build_id)
+    return Status(204, None)
+
+
+@router.get(
+    "/builds/{build_id}/document", response={200: BuildDocument, **MISSING},
+    tags=["builds"], operation_id="export_build",
+)  # fmt: skip
+def export(request: HttpRequest, build_id: UUID) -> HttpResponse:
+    """Return the build document as a file."""
+    build = Build.objects.one(request.user, build_id)
+    document = plain(check_build(version_of(build, build.head).document))
+    response = HttpResponse(json.dumps(document, indent=1), content_type="application/json")
+    name = "".join(c if c.isascii() and c.isalnum() else "-" for c in build.name.lower())
+    response.headers["Content-Disposition"] = f'attachment; filename="{name}.json"'
+    return response
+
+
+@router.get(
+    "/builds/{build_id}/versions", response={200: list[schemas.VersionCard], **MISSING},
+    tags=["versions"], operation_id="list_versions",
+)  # fmt: skip
+def versions(request: HttpRequest, build_id: UUID) -> list[schemas.VersionCard]:
+    """Return the history of a build, the newest first."""
+    build = Build.objects.one(request.user, build_id)
+    newest = build.versions.select_related("made_by").defer("document").order_by("-number")
+    return [version_card(version) for version in newest[:200]]
+
+
+@router.post(
+    "/builds/{build_id}/versions", response={200: schemas.BuildAnswer, **CHANGED},
+    exclude_unset=True, tags=["versions"], operation_id="save_version",
+)  # fmt: skip
+def save(request: HttpRequest, build_id: UUID, payload: schemas.SaveRequest) -> schemas.BuildAnswer:
+    """Store the next version; 409 if another change came first, with this one kept aside."""
+    document = plain(payload.document)
+    return build_answer(
+        save_version(request.user, build_id, payload.base, document, payload.change_id)
+    )
+
+
+@router.post(
+    "/builds/{build_id}/undo", response={200: schemas.BuildAnswer, **CHANGED}, exclude_unset=True,
+    tags=["versions"], operation_id="undo",
+)  # fmt: skip
+def step_back(
+    request: HttpRequest, build_id: UUID, payload: schemas.StepRequest
+) -> schemas.BuildAnswer:
+    """Go back one change."""
+    return build_answer(undo(request.user, build_id, payload.base))
+
+
+@router.post(
+    "/builds/{build_id}/redo", response={200: schemas.BuildAnswer, **CHANGED}, exclude_unset=True,
+    tags=["versions"], operation_id="redo",
+)  # fmt: skip
+def step_forward(
+    request: HttpRequest, build_id: UUID, payload: schemas.StepRequest
+) -> schemas.BuildAnswer:
+    """Go forward one change."""
+    return build_answer(redo(request.user, build_id, payload.base))
+
+
+@router.post(
+    "/builds/{build_id}/restore", response={200: schemas.BuildAnswer, **CHANGED},
+    exclude_unset=True, tags=["versions"], operation_id="restore",
+)  # fmt: skip
+def bring_version_back(
+    request: HttpRequest, build_id: UUID, payload: schemas.RestoreRequest
+) -> schemas.BuildAnswer:
+    """Make an older version stand again."""
+    return build_answer(restore(request.user, build_id, payload.base, payload.number))
+
+
+@router.post(
+    "/builds/{build_id}/pin", response={200: schemas.BuildAnswer, **MISSING}, exclude_unset=True,
+    tags=["versions"], operation_id="pin",
+)  # fmt: skip
+def pin_version(
+    request: HttpRequest, build_id: UUID, payload: schemas.PinRequest
+) -> schemas.BuildAnswer:
+    """Choose the version that the present one is compared with."""
+    return build_answer(pin(request.user, build_id, payload.number))

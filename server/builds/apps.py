@@ -1,0 +1,9 @@
+"""The app of builds."""
+
+from django.apps import AppConfig
+
+
+class BuildsConfig(AppConfig):
+    """Builds and their versions."""
+
+    name = "builds"

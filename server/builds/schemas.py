@@ -1,0 +1,169 @@
+"""The API's forms. Documents and answers are the core's own models."""
+
+from datetime import datetime
+from typing import Annotated, Any
+from uuid import UUID
+
+from ninja import Schema
+from powertrain.bench.answer import Answer, StateAnswer
+from powertrain.documents.build import Build as BuildDocument
+from powertrain.documents.describe import FieldInfo
+from powertrain.levers.operations import Operation
+from pydantic import Field
+
+Number = Annotated[int, Field(ge=1, le=2_000_000_000)]
+
+
+class ErrorBody(Schema):
+    """Where something is wrong and what to do about it."""
+
+    where: str
+    what: str
+
+
+class ErrorAnswer(Schema):
+    """Any refusal."""
+
+    error: ErrorBody
+    operation: int | None = None
+    kept: int | None = None
+    head: int | None = None
+
+
+class SolveRequest(Schema):
+    """A document, and what was done to it that is not carried out yet."""
+
+    document: BuildDocument
+    operations: list[Operation] = Field(default_factory=list, max_length=100)
+
+
+class Change(Schema):
+    """One value that differs."""
+
+    path: str
+    label: str
+    unit: str
+    before: Any
+    after: Any
+
+
+class SolveAnswer(Schema):
+    """The document after the operations, and all that the bench shows of it."""
+
+    document: BuildDocument
+    changes: list[Change]
+    answer: Answer
+
+
+class CreateRequest(Schema):
+    """A first document."""
+
+    document: BuildDocument
+    change_id: UUID
+
+
+class SaveRequest(Schema):
+    """The next version, made from version `base`."""
+
+    base: Number
+    document: BuildDocument
+    change_id: UUID
+
+
+class StepRequest(Schema):
+    """The version that stood when undo or redo was pressed."""
+
+    base: Number
+
+
+class RestoreRequest(Schema):
+    """The version to bring back, and the one that stood."""
+
+    base: Number
+    number: Number
+
+
+class PinRequest(Schema):
+    """The version to compare with."""
+
+    number: Number
+
+
+class Pinned(Schema):
+    """The state that differences are shown against."""
+
+    number: int
+    document: BuildDocument
+
+
+class BuildAnswer(Schema):
+    """A build as it stands."""
+
+    id: UUID
+    name: str
+    demo: str
+    head: int
+    can_undo: bool
+    can_redo: bool
+    changed_at: datetime
+    document: BuildDocument
+    pinned: Pinned
+
+
+class BuildCard(Schema):
+    """A build in the list: its stream at cruise, and what to say of it in a line."""
+
+    id: UUID
+    name: str
+    demo: str
+    changed_at: datetime
+    drive: str
+    state: StateAnswer
+    top_speed_mps: float
+    climb_speed_mps: float
+    climb_grade_pct: float
+    stops: int
+    watches: int
+
+
+class RemovedCard(Schema):
+    """A build that was taken out of the list."""
+
+    id: UUID
+    name: str
+    removed_at: datetime
+
+
+class BuildList(Schema):
+    """All builds of the owner."""
+
+    builds: list[BuildCard]
+    removed: list[RemovedCard]
+
+
+class VersionCard(Schema):
+    """A version in the history."""
+
+    number: int
+    parent: int | None
+    aside: bool
+    made_at: datetime
+    made_by: str
+    changes: list[Change]
+
+
+class ArchetypeCard(Schema):
+    """A vehicle to begin from."""
+
+    id: str
+    title: str
+    say: str
+    document: BuildDocument
+    state: StateAnswer
+    top_speed_mps: float
+
+
+class FieldList(Schema):
+    """Every field a build document may have."""
+
+    fields: list[FieldInfo]

@@ -1,0 +1,47 @@
+"""The HTTP API: every app's router, one way of reading bodies, one way of telling errors."""
+
+from typing import Any
+
+from builds.api import router as builds
+from django.db import connection
+from django.http import HttpRequest
+from ninja import NinjaAPI, Schema
+from ninja.parser import Parser
+from powertrain.documents.text import parse
+from pydantic import BaseModel
+
+from config.api_errors import tell_errors
+
+
+class GuardedParser(Parser):
+    """Reads bodies with the core's guarded JSON reader."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        """Return the value in the body; refusals are told like any other."""
+        return parse(request.body)
+
+
+class Health(Schema):
+    """Whether the parts that a request needs answer."""
+
+    database: bool
+
+
+api = NinjaAPI(
+    title="Young Torrent",
+    version="1",
+    description="Builds of small electric drives, and what the engine says of them.",
+    docs_url=None,
+    parser=GuardedParser(),
+    urls_namespace="api",
+)
+tell_errors(api)
+api.add_router("", builds)
+
+
+@api.get("/health", response=Health, tags=["service"], operation_id="health")
+def health(request: HttpRequest) -> BaseModel:
+    """Return whether the database answers; 503 if it does not."""
+    with connection.cursor() as cursor:
+        cursor.execute("select 1")
+    return Health(database=True)

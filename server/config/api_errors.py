@@ -1,0 +1,75 @@
+"""Errors of the domain and of the machine, mapped to HTTP once for the whole API."""
+
+import logging
+from typing import Any
+
+from builds.errors import Conflict, NotThere, OperationRefused
+from django.core.exceptions import RequestDataTooBig
+from django.db import InterfaceError, OperationalError
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import HttpError, ValidationError
+from powertrain.documents.build import Build
+from powertrain.documents.reading import TAGS, refusal_of
+from powertrain.errors import Refusal
+
+log = logging.getLogger(__name__)
+
+
+def tell_errors(api: NinjaAPI) -> None:
+    """Give every exception that may leave a view its status and its form."""
+
+    def told(request: HttpRequest, where: str, what: str, status: int, **more: Any) -> HttpResponse:
+        body = {"error": {"where": where, "what": what}, **more}
+        return api.create_response(request, body, status=status)
+
+    @api.exception_handler(Refusal)
+    def refused(request: HttpRequest, problem: Refusal) -> HttpResponse:
+        return told(request, problem.where, problem.what, 422)
+
+    @api.exception_handler(OperationRefused)
+    def operation_refused(request: HttpRequest, problem: OperationRefused) -> HttpResponse:
+        return told(request, problem.where, problem.what, 422, operation=problem.index)
+
+    @api.exception_handler(ValidationError)
+    def invalid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
+        first = problem.errors[0]
+        refusal = refusal_of(first, Build, _place(first["loc"]))  # type: ignore[arg-type]
+        return told(request, refusal.where, refusal.what, 422)
+
+    @api.exception_handler(Conflict)
+    def conflict(request: HttpRequest, problem: Conflict) -> HttpResponse:
+        what = "was changed elsewhere meanwhile; both versions are kept"
+        return told(request, "version", what, 409, kept=problem.kept, head=problem.head)
+
+    @api.exception_handler(NotThere)
+    def not_there(request: HttpRequest, problem: NotThere) -> HttpResponse:
+        return told(request, problem.where, problem.what, 404)
+
+    @api.exception_handler(Http404)
+    def not_found(request: HttpRequest, problem: Http404) -> HttpResponse:
+        return told(request, "address", "leads nowhere", 404)
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(request: HttpRequest, problem: RequestDataTooBig) -> HttpResponse:
+        return told(request, "", "is too long for a document", 413)
+
+    @api.exception_handler(HttpError)
+    def http_error(request: HttpRequest, problem: HttpError) -> HttpResponse:
+        return told(request, "request", str(problem), problem.status_code)
+
+    @api.exception_handler(OperationalError)
+    @api.exception_handler(InterfaceError)
+    def database_away(request: HttpRequest, problem: Exception) -> HttpResponse:
+        log.warning("database away path=%s", request.path)
+        return told(request, "database", "does not answer; try again in a moment", 503)
+
+
+def _place(location: tuple[int | str, ...]) -> str:
+    """Return the document path in a place like ('body', 'payload', 'document', 'battery')."""
+    steps = [step for step in location if step not in TAGS]
+    if "document" in steps:
+        steps = steps[steps.index("document") + 1 :]
+    elif steps[:1] == ["body"]:
+        steps = steps[2:]
+    return ".".join(str(step) for step in steps)

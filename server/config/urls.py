@@ -1,0 +1,11 @@
+"""The API under /api/; every other address is the application's page, which routes itself."""
+
+from django.urls import path, re_path
+
+from config.api import api
+from config.page import page
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^(?!api/|assets/).*$", page),
+]
