@@ -118,6 +118,7 @@ class BuildCard(Schema):
     demo: str
     changed_at: datetime
     drive: str
+    motors: int
     state: StateAnswer
     top_speed_mps: float
     climb_speed_mps: float

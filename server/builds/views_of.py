@@ -39,6 +39,7 @@ def build_card(build: Build) -> BuildCard:
         demo=build.demo,
         changed_at=build.changed_at,
         drive=drive_in_words(document),
+        motors=document.motor.count,
         state=top.state if cruise.state.road_w <= 0 else cruise.state,
         top_speed_mps=top.state.speed_mps,
         climb_speed_mps=climb.state.speed_mps,

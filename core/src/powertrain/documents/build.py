@@ -164,8 +164,10 @@ class Motor(Model):
         "Highest volts", "V", (2, 1000), default=None,
         explain="The maker's limit for the motor.",
     )  # fmt: skip
-    rated_cells: tuple[Whole, Whole] | None = Field(
-        default=None, title="Advised cells",
+    rated_cells: list[Whole] | None = Field(
+        default=None,
+        min_length=2,
+        max_length=2, title="Advised cells",
         description="Lowest and highest cell count the maker advises; advice, not a limit.",
     )  # fmt: skip
     continuous_current_a: Number | None = measure(

@@ -93,7 +93,7 @@ def _kind_of(annotation: Any) -> tuple[FieldKind, list[str]]:
     item = _alternatives(annotation)[0]
     if get_origin(item) is Literal:
         return "choice", list(get_args(item))
-    if get_origin(item) is tuple:
+    if get_origin(item) is list:
         return "pair", []
     while hasattr(item, "__metadata__"):
         item = item.__origin__

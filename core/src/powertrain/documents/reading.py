@@ -58,6 +58,8 @@ def refusal_of(error: ErrorDetails, model: type[BaseModel], where: str) -> Refus
             what = f"is {_short(got)}, beyond anything possible; the most is {context['le']:g}"
         case "finite_number":
             what = "must be a finite number"
+        case "too_short":
+            what = f"has too few items; the least is {context['min_length']}"
         case "too_long":
             what = f"has too many items; the most is {context['max_length']}"
         case "literal_error":
@@ -123,7 +125,8 @@ def _unusual(part: BaseModel, path: str) -> list[dict[str, str]]:
         if isinstance(value, BaseModel):
             found += _unusual(value, f"{where}.")
         elif isinstance(value, list):
-            for index, item in enumerate(value):
+            parts = [item for item in value if isinstance(item, BaseModel)]
+            for index, item in enumerate(parts):
                 found += _unusual(item, f"{where}.{index}.")
         elif isinstance(field.json_schema_extra, dict) and value is not None:
             low, high = field.json_schema_extra["usual"]  # type: ignore[misc,str-unpack]

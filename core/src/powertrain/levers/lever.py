@@ -11,8 +11,9 @@ from powertrain.verdicts.verdict import PartId
 class Lever(BaseModel):
     """One thing that can go a step up or down.
 
-    `value` in `unit` is what it stands at; `up` and `down` are the changes of one step, by
-    document path, and None at the end of the travel. `path` is the value it is about.
+    `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up` and `down` are the changes of one step, by
+    document path, and None at the end of the travel. `path` is the value it is about;
+    levers of a part are shown by `rank`.
     """
 
     id: str
@@ -21,12 +22,23 @@ class Lever(BaseModel):
     value: float
     unit: str
     path: str
+    tag: str = ""
+    rank: int = 0
     up: dict[str, Any] | None
     down: dict[str, Any] | None
 
 
 def single(
-    path: str, part: PartId, label: str, unit: str, value: float, step: float, least: float
+    path: str,
+    part: PartId,
+    label: str,
+    unit: str,
+    value: float,
+    step: float,
+    least: float,
+    *,
+    tag: str = "",
+    rank: int = 0,
 ) -> Lever:
     """Return the lever of one value that moves by a fixed step and not below `least`."""
     return Lever(
@@ -36,6 +48,8 @@ def single(
         value=value,
         unit=unit,
         path=path,
+        tag=tag,
+        rank=rank,
         up=_change(path, tidy(value + step)),
         down=_change(path, tidy(value - step)) if value - step >= least else None,
     )

@@ -23,7 +23,8 @@ def all_rules() -> tuple[Rule, ...]:
 
 def levers_of(build: Build) -> list[Lever]:
     """Return every lever that this build has."""
-    return [lever for rule in all_rules() for lever in rule(build)]
+    found = [lever for rule in all_rules() for lever in rule(build)]
+    return sorted(found, key=lambda lever: lever.rank)
 
 
 def press(build: Build, lever_id: str, step: int) -> dict[str, Any]:

@@ -687,8 +687,9 @@ export interface components {
          * Lever
          * @description One thing that can go a step up or down.
          *
-         *     `value` in `unit` is what it stands at; `up` and `down` are the changes of one step, by
-         *     document path, and None at the end of the travel. `path` is the value it is about.
+         *     `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up` and `down` are the changes of one step, by
+         *     document path, and None at the end of the travel. `path` is the value it is about;
+         *     levers of a part are shown by `rank`.
          */
         Lever: {
             /** Id */
@@ -706,6 +707,16 @@ export interface components {
             unit: string;
             /** Path */
             path: string;
+            /**
+             * Tag
+             * @default
+             */
+            tag?: string;
+            /**
+             * Rank
+             * @default 0
+             */
+            rank?: number;
             /** Up */
             up: {
                 [key: string]: unknown;
@@ -847,10 +858,7 @@ export interface components {
              * Advised cells
              * @description Lowest and highest cell count the maker advises; advice, not a limit.
              */
-            rated_cells?: [
-                number,
-                number
-            ] | null;
+            rated_cells?: number[] | null;
             /**
              * Continuous
              * @description Motor amps it stands for as long as you like.
@@ -1381,6 +1389,8 @@ export interface components {
             changed_at: string;
             /** Drive */
             drive: string;
+            /** Motors */
+            motors: number;
             state: components["schemas"]["StateAnswer"];
             /** Top Speed Mps */
             top_speed_mps: number;

@@ -12,7 +12,7 @@ def levers(build: Build) -> Iterator[Lever]:
     pack_a, motor_a = controller.battery_current_limit_a, controller.motor_current_limit_a
     if pack_a is not None:
         path, step = "controller.battery_current_limit_a", tenth_step(pack_a)
-        yield single(path, "controller", "Pack amps limit", "A", pack_a, step, step)
+        yield single(path, "controller", "Pack amps limit", "A", pack_a, step, step, tag="pack")
     if motor_a is not None:
         path, step = "controller.motor_current_limit_a", tenth_step(motor_a)
-        yield single(path, "controller", "Motor amps limit", "A", motor_a, step, step)
+        yield single(path, "controller", "Motor amps limit", "A", motor_a, step, step, tag="motor")

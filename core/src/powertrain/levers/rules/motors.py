@@ -8,4 +8,6 @@ from powertrain.levers.lever import Lever, single
 
 def levers(build: Build) -> Iterator[Lever]:
     """Yield the number of equal motors."""
-    yield single("motor.count", "motor", "Motors", "motors", build.motor.count, 1, 1)
+    yield single(
+        "motor.count", "motor", "Motors", "", build.motor.count, 1, 1, tag="motors", rank=1
+    )

@@ -1,0 +1,37 @@
+import { queryOptions } from "@tanstack/react-query";
+import { answered, client } from "./client";
+import type { BuildDocument } from "./types";
+
+/** Every read of the server, with the key under which its answer is kept. */
+export const buildList = queryOptions({
+  queryKey: ["builds"],
+  queryFn: () => answered(client.GET("/api/builds")),
+});
+
+export const archetypes = queryOptions({
+  queryKey: ["archetypes"],
+  queryFn: () => answered(client.GET("/api/archetypes")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const fieldList = queryOptions({
+  queryKey: ["fields"],
+  queryFn: async () => (await answered(client.GET("/api/fields"))).fields,
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const versionList = (id: string) =>
+  queryOptions({
+    queryKey: ["versions", id],
+    queryFn: () =>
+      answered(
+        client.GET("/api/builds/{build_id}/versions", { params: { path: { build_id: id } } }),
+      ),
+  });
+
+export const solved = (document: BuildDocument, key: string) =>
+  queryOptions({
+    queryKey: ["solved", key],
+    queryFn: () => answered(client.POST("/api/solve", { body: { document, operations: [] } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });

@@ -1,0 +1,26 @@
+import type { components } from "./generated/schema";
+
+type Schemas = components["schemas"];
+
+export type BuildDocument = Schemas["Build"];
+export type BuildAnswer = Schemas["BuildAnswer"];
+export type BuildCard = Schemas["BuildCard"];
+export type RemovedCard = Schemas["RemovedCard"];
+export type ArchetypeCard = Schemas["ArchetypeCard"];
+export type VersionCard = Schemas["VersionCard"];
+export type Change = Schemas["Change"];
+export type SolveAnswer = Schemas["SolveAnswer"];
+export type Answer = Schemas["Answer"];
+export type MomentAnswer = Schemas["MomentAnswer"];
+export type MomentId = MomentAnswer["id"];
+export type StateAnswer = Schemas["StateAnswer"];
+export type MapAnswer = Schemas["MapAnswer"];
+export type Crossing = Schemas["Crossing"];
+export type Gauge = Schemas["Gauge"];
+export type Verdict = Schemas["Verdict"];
+export type Lever = Schemas["Lever"];
+export type PartId = Lever["part"];
+export type FieldInfo = Schemas["FieldInfo"];
+export type Provenance = Schemas["Provenance"];
+export type Operation = Schemas["Press"] | Schemas["SetValues"] | Schemas["Describe"];
+export type ErrorAnswer = Schemas["ErrorAnswer"];

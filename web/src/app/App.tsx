@@ -1,0 +1,46 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { createBrowserRouter, Link, RouterProvider } from "react-router";
+import { ApiError } from "../api/client";
+import { BenchPage } from "../features/bench/BenchPage";
+import { BuildsPage } from "../features/builds/BuildsPage";
+import { UnitsProvider } from "../units/preferences";
+import { Settings } from "./Settings";
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // What is only away for a while is asked for again until it answers.
+      retry: (_, problem) => problem instanceof ApiError && problem.passing,
+      retryDelay: 1500,
+      refetchOnWindowFocus: false,
+      networkMode: "always",
+    },
+  },
+});
+
+function Lost() {
+  return (
+    <main className="mx-auto max-w-xl p-8">
+      <h1 className="mb-2 text-2xl font-semibold">Nothing stands here</h1>
+      <Link to="/" className="text-water underline">
+        All builds
+      </Link>
+    </main>
+  );
+}
+
+const router = createBrowserRouter([
+  { path: "/", element: <BuildsPage settings={<Settings />} /> },
+  { path: "/builds/:id", element: <BenchPage settings={<Settings />} /> },
+  { path: "*", element: <Lost /> },
+]);
+
+export function App() {
+  return (
+    <QueryClientProvider client={queries}>
+      <UnitsProvider>
+        <RouterProvider router={router} />
+      </UnitsProvider>
+    </QueryClientProvider>
+  );
+}

@@ -1,0 +1,59 @@
+import { Popover } from "radix-ui";
+import { Button } from "../ui/Button";
+import { useUnits } from "../units/preferences";
+import { imperialChoice, QUANTITIES, type QuantityId, unitOf } from "../units/quantities";
+import { chooseTheme, useTheme } from "./theme";
+
+/** Units and theme, wherever one is. */
+export function Settings() {
+  const { choice, choose } = useUnits();
+  const theme = useTheme();
+  const sign = (id: QuantityId) => unitOf(id, choice).sign;
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <Button kind="plain" aria-label="Units and theme">
+          {sign("speed")} · {sign("torque")} · {sign("mass")}
+        </Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="z-20 w-72 rounded-lg border border-line bg-raised p-4 text-[13px] shadow-lg"
+        >
+          <div className="mb-3 flex gap-2">
+            <Button onClick={() => choose({})}>Metric</Button>
+            <Button onClick={() => choose(imperialChoice())}>Imperial</Button>
+          </div>
+          <div className="grid grid-cols-[1fr_auto] items-center gap-x-3 gap-y-1.5">
+            {(Object.keys(QUANTITIES) as QuantityId[]).map((id) => (
+              <label key={id} className="contents">
+                <span>{QUANTITIES[id].name}</span>
+                <select
+                  className="rounded border border-line bg-paper px-1 py-0.5"
+                  value={unitOf(id, choice).id}
+                  onChange={(event) => choose({ ...choice, [id]: event.target.value })}
+                >
+                  {QUANTITIES[id].units.map((unit) => (
+                    <option key={unit.id} value={unit.id}>
+                      {unit.sign}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+          </div>
+          <div className="mt-4 flex gap-2 border-t border-line pt-3">
+            <Button onClick={() => chooseTheme("light")} aria-pressed={theme === "light"}>
+              Day
+            </Button>
+            <Button onClick={() => chooseTheme("dark")} aria-pressed={theme === "dark"}>
+              Night
+            </Button>
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,173 @@
+import { type ReactNode, useCallback, useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { ApiError } from "../../api/client";
+import type { BuildAnswer, MomentId, PartId } from "../../api/types";
+import { Notice } from "../../ui/Notice";
+import { PartOnBank } from "./bank/Bank";
+import { stations } from "./bank/layout";
+import { PartEditor } from "./editor/PartEditor";
+import { Facts } from "./Facts";
+import { Header } from "./Header";
+import { KeysHelp } from "./KeysHelp";
+import { MomentTabs } from "./MomentTabs";
+import { PushMap } from "./map/PushMap";
+import { Notices } from "./Notices";
+import { momentOf, PARTS } from "./parts";
+import { DownStream } from "./stream/DownStream";
+import { Stream } from "./stream/Stream";
+import { useKeys } from "./useKeys";
+import { useSize } from "./useSize";
+import { useBuild, useWorkbench } from "./useWorkbench";
+import { Verdicts } from "./Verdicts";
+
+export function BenchPage({ settings }: { settings: ReactNode }) {
+  const { id = "" } = useParams();
+  const { data, error, isPending, failureCount } = useBuild(id);
+  if (data) return <Bench key={data.id} build={data} settings={settings} />;
+  const lost = error instanceof ApiError && error.status < 500 && error.status !== 0;
+  return (
+    <main className="p-6">
+      {lost ? (
+        <Notice tone="stop">
+          This build is not here.{" "}
+          <Link to="/" className="text-water underline">
+            All builds
+          </Link>
+        </Notice>
+      ) : failureCount > 0 ? (
+        <Notice tone="watch">The server or its database does not answer; trying again.</Notice>
+      ) : isPending ? (
+        <p className="text-soft">Opening the build</p>
+      ) : null}
+    </main>
+  );
+}
+
+const WIDE = 760;
+
+function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode }) {
+  const { bench, state } = useWorkbench(build);
+  const [moment, setMoment] = useState<MomentId>("top_speed");
+  const [open, setOpen] = useState<PartId | null>(null);
+  const close = useCallback(() => setOpen(null), []);
+  useKeys({ bench, choose: setMoment, close });
+  const [ref, width] = useSize();
+  const name = state.document.name;
+  useEffect(() => {
+    document.title = `${name}, Young Torrent`;
+  }, [name]);
+
+  const { answer, pinned } = state;
+  const bank = (part: PartId) => (
+    <PartOnBank
+      key={part}
+      part={part}
+      bench={bench}
+      state={state}
+      moment={moment}
+      open={open}
+      onOpen={setOpen}
+    />
+  );
+  const wide = width >= WIDE;
+  return (
+    <div className="flex min-h-dvh flex-col sm:h-dvh sm:min-h-0">
+      <Header bench={bench} state={state} settings={settings} />
+      <Notices
+        bench={bench}
+        state={state}
+        open={PARTS.find((part) => part.id === open)?.sections ?? []}
+      />
+      <main ref={ref} className="flex min-h-0 flex-1 flex-col sm:overflow-y-auto">
+        {answer === null || width === 0 ? (
+          <p className="p-6 text-soft">Solving</p>
+        ) : (
+          <>
+            <MomentTabs answer={answer} moment={moment} onChoose={setMoment} />
+            {wide ? (
+              <WideStream width={width - 48} moment={moment} state={state} bank={bank} />
+            ) : (
+              <DownStream
+                state={momentOf(answer, moment).state}
+                pinned={pinned ? momentOf(pinned, moment).state : null}
+                document={state.document}
+                part={bank}
+              />
+            )}
+            <div className="flex min-h-80 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
+              {open ? (
+                <PartEditor part={open} bench={bench} state={state} onClose={close} />
+              ) : (
+                <Lower bench={bench} state={state} moment={moment} onOpen={setOpen} />
+              )}
+            </div>
+          </>
+        )}
+      </main>
+    </div>
+  );
+}
+
+interface WideProps {
+  width: number;
+  moment: MomentId;
+  state: ReturnType<typeof useWorkbench>["state"];
+  bank: (part: PartId) => ReactNode;
+}
+
+function WideStream({ width, moment, state, bank }: WideProps) {
+  const { answer, pinned, document } = state;
+  if (!answer) return null;
+  const places = stations(width, document.gearing.length);
+  return (
+    <div className="px-6">
+      <div className="grid min-h-38" style={{ gridTemplateColumns: places.columns }}>
+        {PARTS.map((part) => bank(part.id))}
+      </div>
+      <Stream
+        state={momentOf(answer, moment).state}
+        pinned={pinned ? momentOf(pinned, moment).state : null}
+        document={document}
+        width={width}
+        stations={places}
+        moment={moment.replaceAll("_", " ")}
+      />
+    </div>
+  );
+}
+
+interface LowerProps {
+  bench: ReturnType<typeof useWorkbench>["bench"];
+  state: ReturnType<typeof useWorkbench>["state"];
+  moment: MomentId;
+  onOpen: (part: PartId) => void;
+}
+
+function Lower({ bench, state, moment, onOpen }: LowerProps) {
+  const [ref, width, height] = useSize();
+  const { answer, pinned, build } = state;
+  if (!answer) return null;
+  const differs = build.pinned.number !== build.head || state.saving !== "saved";
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex items-center justify-between gap-4 border-y border-line py-1">
+        <Facts answer={answer} />
+        <KeysHelp />
+      </div>
+      <div className="grid min-h-0 flex-1 gap-6 pt-1.5 sm:grid-cols-[1.55fr_1fr]">
+        <div ref={ref} className="h-72 min-w-0 sm:h-auto sm:min-h-0">
+          {width > 0 ? (
+            <PushMap
+              answer={answer}
+              pinned={differs ? pinned : null}
+              moment={moment}
+              width={width}
+              height={Math.max(220, Math.min(height, 420) - 2)}
+            />
+          ) : null}
+        </div>
+        <Verdicts bench={bench} answer={answer} onOpen={onOpen} />
+      </div>
+    </div>
+  );
+}

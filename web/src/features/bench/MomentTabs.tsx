@@ -1,0 +1,116 @@
+import type { Answer, MomentAnswer, MomentId } from "../../api/types";
+import { SeverityMark } from "../../ui/Severity";
+import { chosen, digits } from "../../units/format";
+import { useUnits } from "../../units/preferences";
+import { LIMIT_WORDS } from "./parts";
+
+interface Props {
+  answer: Answer;
+  moment: MomentId;
+  onChoose: (moment: MomentId) => void;
+}
+
+export const MOMENTS: MomentId[] = ["launch", "climb", "cruise", "top_speed", "wheels_up"];
+
+/** The five moments, each with what it comes to; the bar below says how strong its stream is. */
+export function MomentTabs({ answer, moment, onChoose }: Props) {
+  const strongest = Math.max(...answer.moments.map((m) => Math.abs(m.state.cells_w)), 1e-9);
+  return (
+    <div
+      role="tablist"
+      aria-label="Moment"
+      className="flex snap-x gap-2 overflow-x-auto px-3 py-2 sm:grid sm:grid-cols-5 sm:overflow-visible sm:px-6"
+    >
+      {answer.moments.map((item, index) => (
+        <Tab
+          key={item.id}
+          item={item}
+          index={index}
+          chosen={item.id === moment}
+          share={Math.abs(item.state.cells_w) / strongest}
+          severity={worstIn(answer, item.id)}
+          onChoose={() => onChoose(item.id)}
+        />
+      ))}
+    </div>
+  );
+}
+
+function worstIn(answer: Answer, moment: MomentId) {
+  return answer.verdicts.find((v) => v.moment === moment && v.severity !== "ok")?.severity ?? null;
+}
+
+interface TabProps {
+  item: MomentAnswer;
+  index: number;
+  chosen: boolean;
+  share: number;
+  severity: "stop" | "watch" | "ok" | null;
+  onChoose: () => void;
+}
+
+function Tab({ item, index, chosen, share, severity, onChoose }: TabProps) {
+  const words = useMomentWords(item);
+  return (
+    <button
+      type="button"
+      role="tab"
+      aria-selected={chosen}
+      onClick={onChoose}
+      className={`relative min-w-40 snap-start overflow-hidden rounded-md border px-3 pt-1.5 pb-2.5 text-left sm:min-w-0 ${chosen ? "border-water bg-raised" : "border-line hover:border-water"}`}
+    >
+      <span className="flex items-center gap-1.5 text-[12.5px] text-soft">
+        <kbd className="rounded border border-line px-1 text-[11px]">{index + 1}</kbd>
+        {words.title}
+        {severity ? <SeverityMark severity={severity} /> : null}
+      </span>
+      <span className="block truncate">
+        <span className="figure text-[17px]">{words.figure}</span>
+        <span className="ml-1.5 text-[12px] text-soft">{words.rest}</span>
+      </span>
+      <span
+        aria-hidden="true"
+        className="absolute bottom-0 left-0 h-1 bg-water"
+        style={{ width: `${Math.max(share * 100, 0.5)}%` }}
+      />
+    </button>
+  );
+}
+
+function useMomentWords(item: MomentAnswer): { title: string; figure: string; rest: string } {
+  const { text, show } = useUnits();
+  const { state } = item;
+  const speed = text(state.speed_mps, "speed");
+  const limit = state.limited_by ? (LIMIT_WORDS[state.limited_by] ?? "") : "";
+  const target = item.target_kmh === null ? "" : show(item.target_kmh / 3.6, "speed", 2).text;
+  switch (item.id) {
+    case "launch":
+      return {
+        title: "Launch",
+        figure: item.time_s === null ? "never" : `${digits(item.time_s, 2)} s`,
+        rest: item.note ?? `0 to ${target} ${show(0, "speed").sign}`,
+      };
+    case "climb":
+      return {
+        title: `Climb ${chosen(state.grade_pct)} %`,
+        figure: speed,
+        rest: item.note ?? limit,
+      };
+    case "cruise":
+      return {
+        title: "Cruise",
+        figure: speed,
+        rest:
+          item.note ??
+          `${text(state.energy_wh_per_km ?? 0, "use")}, ${text(state.range_km ?? 0, "distance", 2)}`,
+      };
+    case "top_speed":
+      return { title: "Top speed", figure: speed, rest: item.note ?? limit };
+    case "wheels_up":
+      return {
+        title: "Wheels in the air",
+        figure: `${digits(state.motor_rpm, 4)} rpm`,
+        rest: "off the charger",
+      };
+  }
+}

@@ -1,0 +1,79 @@
+import type { Answer, PartId } from "../../api/types";
+import { SeverityWord } from "../../ui/Severity";
+import type { Workbench } from "./workbench";
+
+interface Props {
+  bench: Workbench;
+  answer: Answer;
+  onOpen: (part: PartId) => void;
+}
+
+/** Every limit judged, the worst first, each with the change that cures it. */
+export function Verdicts({ bench, answer, onOpen }: Props) {
+  const count = (severity: string) => answer.verdicts.filter((v) => v.severity === severity).length;
+  const parts = [
+    [count("stop"), "to stop for"],
+    [count("watch"), "to watch"],
+    [count("ok"), "fine"],
+  ]
+    .filter(([n]) => n !== 0)
+    .map(([n, words]) => `${n} ${words}`);
+  return (
+    <section aria-label="Verdicts" className="flex min-h-0 flex-col">
+      <h2 className="text-[14px] font-semibold">
+        Verdicts <span className="font-normal text-soft">{parts.join(", ")}</span>
+      </h2>
+      <ul
+        tabIndex={0}
+        aria-label="All verdicts"
+        className="mt-1 min-h-0 flex-1 overflow-y-auto text-[13px]"
+      >
+        {answer.warnings.map((warning) => (
+          <li key={warning.where} className="border-t border-line py-1.5">
+            <span className="font-semibold text-watch">Unusual value</span> {warning.where}:{" "}
+            {warning.what}
+          </li>
+        ))}
+        {answer.verdicts.map((verdict) => (
+          <li
+            key={verdict.id}
+            className="grid grid-cols-[64px_1fr] gap-x-2 border-t border-line py-1.5"
+          >
+            <SeverityWord severity={verdict.severity} />
+            <div>
+              <p className="font-semibold">{verdict.title}</p>
+              <p className="text-soft">{verdict.why}</p>
+              {verdict.fix ? (
+                <button
+                  type="button"
+                  className="mt-1 min-h-8 rounded-md border border-current px-2.5 py-0.5 text-[12.5px] font-semibold text-watch hover:bg-sunk"
+                  onClick={() => bench.act({ do: "set", values: verdict.fix?.change ?? {} })}
+                >
+                  {verdict.fix.say}
+                </button>
+              ) : null}
+            </div>
+          </li>
+        ))}
+        {answer.not_judged.map((limit) => (
+          <li
+            key={limit.id}
+            className="grid grid-cols-[64px_1fr] gap-x-2 border-t border-line py-1.5 text-soft"
+          >
+            <span className="text-[12.5px]">Not judged</span>
+            <p>
+              {limit.say}{" "}
+              <button
+                type="button"
+                className="text-water underline"
+                onClick={() => onOpen(limit.part)}
+              >
+                Fill it in
+              </button>
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

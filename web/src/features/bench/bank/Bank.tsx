@@ -1,0 +1,86 @@
+import type { ReactNode } from "react";
+import type { MomentId, PartId } from "../../../api/types";
+import { SeverityMark } from "../../../ui/Severity";
+import { Stepper } from "../../../ui/Stepper";
+import { momentOf, PARTS, partLine, worstSeverity } from "../parts";
+import type { BenchState, Workbench } from "../workbench";
+import { PartFigures } from "./PartFigures";
+import { StrainBar } from "./StrainBar";
+import { useLever } from "./useLever";
+
+export interface BankProps {
+  bench: Workbench;
+  state: BenchState;
+  moment: MomentId;
+  open: PartId | null;
+  onOpen: (part: PartId | null) => void;
+}
+
+/** One part on the bank: what it is, what is read there, how strained it is, its levers. */
+export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
+  const { bench, state, moment, open, onOpen } = rest;
+  const lever = useLever(bench, state.build.pinned.document);
+  const { answer, pinned, document } = state;
+  if (!answer) return null;
+  const info = PARTS.find((item) => item.id === part);
+  const severity = worstSeverity(answer.verdicts, part);
+  const gauge = answer.gauges.find((item) => item.part === part);
+  const levers = answer.levers.filter((item) => item.part === part);
+  return (
+    <section aria-label={info?.title} className="min-w-0 border-l-2 border-line pl-2.5">
+      <button
+        type="button"
+        aria-expanded={open === part}
+        onClick={() => onOpen(open === part ? null : part)}
+        className="group flex max-w-full items-center gap-1.5 text-left"
+      >
+        <span className="text-[14px] font-semibold">{info?.title}</span>
+        {severity && severity !== "ok" ? <SeverityMark severity={severity} /> : null}
+        <span className="truncate text-[12px] text-water group-hover:underline">
+          {open === part ? "close" : "open"}
+        </span>
+      </button>
+      <p className="truncate text-[12px] text-soft">{partLine(part, document)}</p>
+      <PartFigures
+        part={part}
+        answer={answer}
+        state={momentOf(answer, moment).state}
+        pinned={pinned ? momentOf(pinned, moment).state : null}
+        document={document}
+      />
+      {gauge ? <StrainBar gauge={gauge} moment={moment} over={severity === "stop"} /> : null}
+      <div className="mt-1.5 flex flex-wrap gap-1">
+        {part === "gearing" ? (
+          <StageLevers state={state} lever={lever} />
+        ) : (
+          levers.map((item) => <Stepper key={item.id} {...lever(item)} />)
+        )}
+      </div>
+    </section>
+  );
+}
+
+function StageLevers({ state, lever }: { state: BenchState; lever: ReturnType<typeof useLever> }) {
+  const levers = state.answer?.levers ?? [];
+  const find = (path: string) => levers.find((item) => item.path === path);
+  const rows = state.document.gearing.map((_, index): ReactNode => {
+    const place = `gearing.${index}`;
+    const [driver, driven, ratio] = [
+      find(`${place}.driver_teeth`),
+      find(`${place}.driven_teeth`),
+      find(`${place}.ratio`),
+    ];
+    const number = state.document.gearing.length > 1 ? `${index + 1}` : "";
+    return (
+      // A stage has no name but its place in the train.
+      <div key={index} className="flex items-center gap-1 text-[12px] text-soft">
+        <span className="w-3">{number}</span>
+        {driver ? <Stepper {...lever(driver)} unit="" compact /> : null}
+        {driver ? <span>:</span> : null}
+        {driven ? <Stepper {...lever(driven)} unit="" compact /> : null}
+        {ratio ? <Stepper {...lever(ratio)} unit=": 1" compact /> : null}
+      </div>
+    );
+  });
+  return <div className="flex max-h-30 flex-col gap-1 overflow-y-auto">{rows}</div>;
+}

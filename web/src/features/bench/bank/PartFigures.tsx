@@ -1,0 +1,111 @@
+import type { Answer, BuildDocument, PartId, StateAnswer } from "../../../api/types";
+import { difference, digits } from "../../../units/format";
+import { useUnits } from "../../../units/preferences";
+import { Figure } from "./Figure";
+
+interface Props {
+  part: PartId;
+  answer: Answer;
+  state: StateAnswer;
+  pinned: StateAnswer | null;
+  document: BuildDocument;
+}
+
+/** What a practitioner watches at each part. */
+export function PartFigures({ part, answer, state, pinned, document }: Props) {
+  const { show, delta } = useUnits();
+  const plain = (key: keyof StateAnswer, significant = 3): string | null =>
+    pinned ? difference(Number(state[key]), Number(pinned[key]), undefined, significant) : null;
+  switch (part) {
+    case "pack":
+      return (
+        <>
+          <Figure
+            value={digits(state.battery_voltage_v)}
+            sign="V"
+            delta={plain("battery_voltage_v")}
+            words={`rests at ${digits(answer.pack_rest_v)}`}
+          />
+          <Figure
+            value={digits(state.battery_current_a)}
+            sign="A"
+            delta={plain("battery_current_a")}
+            words="pack amps"
+          />
+        </>
+      );
+    case "controller":
+      return (
+        <>
+          <Figure
+            value={digits(state.duty * 100)}
+            sign="%"
+            delta={pinned ? difference(state.duty * 100, pinned.duty * 100) : null}
+            words="duty"
+          />
+          <Figure
+            value={digits(answer.pack_full_v)}
+            sign="V"
+            words={
+              document.controller.max_voltage_v
+                ? `full, of ${digits(document.controller.max_voltage_v)}`
+                : "full pack"
+            }
+          />
+        </>
+      );
+    case "motor":
+      return (
+        <>
+          <Figure
+            value={digits(state.motor_rpm, 4)}
+            sign="rpm"
+            delta={plain("motor_rpm")}
+            words={document.motor.max_rpm ? `of ${digits(document.motor.max_rpm, 4)}` : ""}
+          />
+          <Figure
+            value={digits(state.motor_current_a)}
+            sign="A"
+            delta={plain("motor_current_a")}
+            words={(document.motor.count ?? 1) > 1 ? "motor amps, each" : "motor amps"}
+          />
+        </>
+      );
+    case "gearing":
+      return (
+        <Figure
+          value={digits(answer.ratio)}
+          sign=" : 1"
+          words={`${digits(answer.train_efficiency * 100)} %, ${show(state.wheel_torque_nm, "torque").text} ${show(0, "torque").sign} out`}
+        />
+      );
+    case "wheel":
+      return (
+        <>
+          <Figure value={digits(state.wheel_rpm)} sign="rpm" delta={plain("wheel_rpm")} />
+          <Figure
+            value={show(state.force_n, "force").text}
+            sign={show(0, "force").sign}
+            delta={pinned ? delta(state.force_n, pinned.force_n, "force") : null}
+            words="push"
+          />
+        </>
+      );
+    case "vehicle":
+      return (
+        <>
+          <Figure
+            large
+            value={show(state.speed_mps, "speed").text}
+            sign={show(0, "speed").sign}
+            delta={pinned ? delta(state.speed_mps, pinned.speed_mps, "speed") : null}
+          />
+          <p className="text-[12px] text-soft">
+            {state.efficiency !== null && state.efficiency > 0
+              ? `${digits(state.efficiency * 100)} % of the pack's watts reach the road`
+              : "nothing reaches the road"}
+          </p>
+        </>
+      );
+  }
+}

@@ -1,0 +1,86 @@
+import { useQuery } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useRef } from "react";
+import { fieldList } from "../../../api/queries";
+import type { FieldInfo, PartId } from "../../../api/types";
+import { Button } from "../../../ui/Button";
+import { at } from "../bank/useLever";
+import { PARTS } from "../parts";
+import type { BenchState, Workbench } from "../workbench";
+import { FieldInput } from "./FieldInput";
+import { GearingEditor } from "./GearingEditor";
+
+interface Props {
+  part: PartId;
+  bench: Workbench;
+  state: BenchState;
+  onClose: () => void;
+}
+
+/** The bank opened under a part: every input it has, with unit, origin and explanation. */
+export function PartEditor({ part, bench, state, onClose }: Props) {
+  const { data: fields } = useQuery(fieldList);
+  const heading = useRef<HTMLHeadingElement>(null);
+  const info = PARTS.find((item) => item.id === part);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the heading takes the focus for each part
+  useEffect(() => heading.current?.focus(), [part]);
+  if (!info) return null;
+  // What the engine can't do without comes first.
+  const own = (fields ?? [])
+    .filter((field) => info.sections.includes(field.section))
+    .sort((a, b) => Number(b.required) - Number(a.required));
+  return (
+    <section
+      aria-label={`${info.title}, all inputs`}
+      className="flex min-h-0 flex-1 flex-col border-t-2 border-water"
+    >
+      <div className="flex items-center gap-4 py-2">
+        <h2 ref={heading} tabIndex={-1} className="text-[16px] font-semibold outline-none">
+          {info.title}
+        </h2>
+        <p className="hidden text-[12.5px] text-soft sm:block">
+          Enter keeps a value, Escape takes it back. Empty means not known.
+        </p>
+        <Button className="ml-auto" onClick={onClose}>
+          Close
+        </Button>
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto pb-4">
+        {part === "gearing" ? (
+          <GearingEditor bench={bench} state={state} fields={own} />
+        ) : (
+          <FieldGroups bench={bench} state={state} fields={own} />
+        )}
+      </div>
+    </section>
+  );
+}
+
+interface GroupsProps {
+  bench: Workbench;
+  state: BenchState;
+  fields: FieldInfo[];
+}
+
+function FieldGroups({ bench, state, fields }: GroupsProps) {
+  const filled = fields.filter((f) => f.required || at(state.document, f.path) !== undefined);
+  const empty = fields.filter((field) => !filled.includes(field));
+  const inputs = (list: FieldInfo[]): ReactNode =>
+    list.map((field) => (
+      <FieldInput key={field.path} bench={bench} state={state} field={field} path={field.path} />
+    ));
+  return (
+    <>
+      <div className={GRID}>{inputs(filled)}</div>
+      {empty.length ? (
+        <details className="mt-3" open={filled.length < 6}>
+          <summary className="cursor-pointer py-1 text-[13px] text-water">
+            {empty.length} more, not filled in
+          </summary>
+          <div className={`${GRID} pt-2`}>{inputs(empty)}</div>
+        </details>
+      ) : null}
+    </>
+  );
+}
+
+export const GRID = "grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-4";

@@ -1,0 +1,72 @@
+import type {
+  Answer,
+  BuildDocument,
+  MomentAnswer,
+  MomentId,
+  PartId,
+  Verdict,
+} from "../../api/types";
+import { digits } from "../../units/format";
+
+/** A part that can be opened, with the sections of the document that its bank shows. */
+export interface PartInfo {
+  id: PartId;
+  title: string;
+  sections: string[];
+}
+
+export const PARTS: PartInfo[] = [
+  { id: "pack", title: "Pack", sections: ["battery"] },
+  { id: "controller", title: "Controller", sections: ["controller"] },
+  { id: "motor", title: "Motor", sections: ["motor"] },
+  { id: "gearing", title: "Gearing", sections: ["gearing"] },
+  { id: "wheel", title: "Wheel", sections: ["wheel"] },
+  { id: "vehicle", title: "Vehicle and trip", sections: ["vehicle", "conditions", "moments"] },
+];
+
+const CHEMISTRY: Record<BuildDocument["battery"]["chemistry"], string> = {
+  lipo: "LiPo",
+  li_ion: "Li-ion",
+  lifepo4: "LiFePO₄",
+  lead_acid: "lead-acid",
+  nimh: "NiMH",
+};
+
+/** What a part is, in a few words: its name if it has one. */
+export function partLine(part: PartId, document: BuildDocument): string {
+  const { battery, controller, motor, gearing, wheel } = document;
+  switch (part) {
+    case "pack":
+      return (
+        battery.name ??
+        `${battery.series}S${battery.parallel ?? 1}P ${CHEMISTRY[battery.chemistry]}`
+      );
+    case "controller":
+      return controller.name ?? "unnamed";
+    case "motor":
+      return motor.name ?? `${motor.commutation ?? "brushless"}`;
+    case "gearing":
+      return gearing.length === 0 ? "hub motor, no gearing" : gearing.map((s) => s.kind).join(", ");
+    case "wheel":
+      return wheel.name ?? "driven wheel";
+    case "vehicle":
+      return `${digits(document.vehicle.mass_kg)} kg rolling`;
+  }
+}
+
+export const momentOf = (answer: Answer, id: MomentId): MomentAnswer =>
+  answer.moments.find((moment) => moment.id === id) ?? (answer.moments[0] as MomentAnswer);
+
+export function worstSeverity(verdicts: Verdict[], part: PartId): Verdict["severity"] | null {
+  const own = verdicts.filter((verdict) => verdict.part === part);
+  return own.length ? (own[0] as Verdict).severity : null;
+}
+
+export const LIMIT_WORDS: Record<string, string> = {
+  voltage: "voltage sets it",
+  motor_current: "motor amps limit sets it",
+  battery_current: "pack amps limit sets it",
+  traction: "grip sets it",
+  cannot_move: "can't start",
+  overrun: "runs faster than the motor drives",
+};

@@ -1,0 +1,49 @@
+import { useEffect } from "react";
+import type { MomentId } from "../../api/types";
+import { MOMENTS } from "./MomentTabs";
+import type { Workbench } from "./workbench";
+
+interface Actions {
+  bench: Workbench;
+  choose: (moment: MomentId) => void;
+  close: () => void;
+}
+
+/** Which lever each letter goes to; arrows then press it. */
+const LEVERS: Record<string, string> = {
+  t: '[data-lever$="driver_teeth"], [data-lever$="ratio"]',
+  c: '[data-lever="battery.series"]',
+  w: '[data-lever="winding"]',
+  m: '[data-lever="vehicle.mass_kg"]',
+};
+
+export function useKeys({ bench, choose, close }: Actions): void {
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      const typing = target.matches("input, select, textarea, [contenteditable]");
+      const key = event.key.toLowerCase();
+      if ((event.ctrlKey || event.metaKey) && key === "z" && !typing) {
+        event.preventDefault();
+        if (event.shiftKey) bench.redo();
+        else bench.undo();
+        return;
+      }
+      if (key === "escape" && !event.defaultPrevented) close();
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      const moment = MOMENTS[Number(key) - 1];
+      if (moment) choose(moment);
+      else if (key === "p") void bench.pin();
+      else if (key === "u") bench.undo();
+      else if (LEVERS[key]) {
+        document
+          .querySelector<HTMLElement>(LEVERS[key])
+          ?.querySelector<HTMLElement>("button:enabled")
+          ?.focus();
+      } else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", pressed);
+    return () => window.removeEventListener("keydown", pressed);
+  }, [bench, choose, close]);
+}

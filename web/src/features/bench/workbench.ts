@@ -1,0 +1,337 @@
+import {
+  createBuild,
+  pin,
+  readBuild,
+  redo,
+  restore,
+  saveVersion,
+  solve,
+  undo,
+} from "../../api/builds";
+import { ApiError } from "../../api/client";
+import type { Answer, BuildAnswer, BuildDocument, Change, Operation } from "../../api/types";
+import { forgetUnsaved, keepUnsaved, readUnsaved, type Unsaved } from "./unsaved";
+
+export interface Refused {
+  where: string;
+  what: string;
+}
+
+export interface Conflict {
+  kept: number | null;
+  head: number;
+}
+
+export interface BenchState {
+  build: BuildAnswer;
+  document: BuildDocument;
+  answer: Answer | null;
+  pinned: Answer | null;
+  /** The last change, for saying what was done. */
+  changes: Change[];
+  saving: "saved" | "saving" | "waiting";
+  /** What does not answer at the moment, in words; null when all is well. */
+  trouble: string | null;
+  refused: Refused | null;
+  conflict: Conflict | null;
+  notice: string | null;
+}
+
+type Task =
+  | { do: "act"; operation: Operation }
+  | { do: "undo" }
+  | { do: "redo" }
+  | { do: "restore"; number: number }
+  | { do: "reload" };
+
+const PAUSE_MS = 1200;
+const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+/**
+ * One build on the bench. Everything done to it goes through one queue, in order: operations are
+ * carried out and solved by the server (several at once if they came quickly), each outcome is
+ * shown, and then saved as a version. At most one solve is under way, so that an old answer can
+ * never replace a newer one; what is not saved yet is kept in the browser until it is.
+ */
+export class Workbench {
+  private state: BenchState;
+  private readonly listeners = new Set<() => void>();
+  private tasks: Task[] = [];
+  private outbox: Unsaved["items"] = [];
+  private base: number;
+  private running = false;
+  private savingNow = false;
+  private opened = false;
+
+  constructor(build: BuildAnswer) {
+    this.base = build.head;
+    this.state = {
+      build,
+      document: build.document,
+      answer: null,
+      pinned: null,
+      changes: [],
+      saving: "saved",
+      trouble: null,
+      refused: null,
+      conflict: null,
+      notice: null,
+    };
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  readonly snapshot = (): BenchState => this.state;
+
+  /** Solve what stands, and go on with what an earlier visit could not save. */
+  open(): void {
+    if (this.opened) return;
+    this.opened = true;
+    const left = readUnsaved(this.id);
+    const last = left?.items.at(-1);
+    if (left && last) {
+      this.base = left.base;
+      this.outbox = left.items;
+      this.set({ document: last.document, notice: "An edit that was not saved yet is back." });
+      void this.save();
+    }
+    void this.solvePinned();
+    this.tasks.unshift({ do: "reload" });
+    void this.pump();
+  }
+
+  act(operation: Operation): void {
+    this.tasks.push({ do: "act", operation });
+    void this.pump();
+  }
+
+  undo(): void {
+    this.tasks.push({ do: "undo" });
+    void this.pump();
+  }
+
+  redo(): void {
+    this.tasks.push({ do: "redo" });
+    void this.pump();
+  }
+
+  restore(number: number): void {
+    this.tasks.push({ do: "restore", number });
+    void this.pump();
+  }
+
+  /** Compare with what stands now from here on. */
+  async pin(): Promise<void> {
+    await this.settled();
+    try {
+      const build = await pin(this.id, this.state.build.head);
+      this.set({ build, pinned: this.state.answer });
+    } catch (problem) {
+      this.tell(problem, "The pin was not moved");
+    }
+  }
+
+  clearRefusal(): void {
+    if (this.state.refused) this.set({ refused: null });
+  }
+
+  clearNotice(): void {
+    this.set({ notice: null });
+  }
+
+  /** After a conflict: let what is on this screen stand, on top of the other change. */
+  keepMine(): void {
+    const { conflict, document } = this.state;
+    if (!conflict) return;
+    this.base = conflict.head;
+    this.outbox = [{ document, changeId: crypto.randomUUID() }];
+    this.set({ conflict: null, notice: null });
+    void this.save();
+  }
+
+  /** After a conflict: show the other change; this one stays in the history. */
+  async takeTheirs(): Promise<void> {
+    this.outbox = [];
+    forgetUnsaved(this.id);
+    await this.adopt(await readBuild(this.id), { conflict: null, notice: null });
+  }
+
+  /** After a conflict: put what is on this screen into a build of its own. */
+  async keepBoth(): Promise<void> {
+    const document = { ...this.state.document, name: `${this.state.document.name} (mine)` };
+    await createBuild(document, crypto.randomUUID());
+    await this.takeTheirs();
+    this.set({ notice: `Your version is kept as a build of its own: ${document.name}.` });
+  }
+
+  /** Look whether another tab changed the build, if nothing here is under way. */
+  async refresh(): Promise<void> {
+    if (this.running || this.outbox.length || this.state.conflict) return;
+    try {
+      const build = await readBuild(this.id);
+      if (this.running || this.outbox.length || build.head === this.state.build.head) return;
+      await this.adopt(build, { notice: "Changed in another tab; this is how it stands now." });
+    } catch {
+      // Nobody asked for this look; the next edit tells if something does not answer.
+    }
+  }
+
+  private get id(): string {
+    return this.state.build.id;
+  }
+
+  private set(part: Partial<BenchState>): void {
+    this.state = { ...this.state, ...part };
+    for (const listener of this.listeners) listener();
+  }
+
+  private async pump(): Promise<void> {
+    if (this.running) return;
+    this.running = true;
+    for (let task = this.tasks[0]; task; task = this.tasks[0]) {
+      if (task.do === "act") await this.carryOut();
+      else {
+        this.tasks.shift();
+        await this.step(task);
+      }
+    }
+    this.running = false;
+  }
+
+  /** Carry out every operation at the head of the queue in one request. */
+  private async carryOut(): Promise<void> {
+    const batch: Operation[] = [];
+    for (const task of this.tasks) {
+      if (task.do !== "act") break;
+      batch.push(task.operation);
+    }
+    try {
+      const { document, answer, changes } = await solve(this.state.document, batch);
+      this.tasks.splice(0, batch.length);
+      this.set({ document, answer, trouble: null, refused: null });
+      if (changes.length) {
+        this.set({ changes, notice: null });
+        this.outbox.push({ document, changeId: crypto.randomUUID() });
+        this.keep();
+        void this.save();
+      }
+    } catch (problem) {
+      if (problem instanceof ApiError && problem.passing) {
+        this.set({ trouble: "The engine does not answer; trying again." });
+        await pause(PAUSE_MS);
+        return;
+      }
+      // One operation is refused: it goes, the others are tried again without it.
+      const index = problem instanceof ApiError ? (problem.body?.operation ?? 0) : 0;
+      this.tasks.splice(index, 1);
+      this.set({ refused: refusalOf(problem) });
+    }
+  }
+
+  private async step(task: Exclude<Task, { do: "act" }>): Promise<void> {
+    if (task.do === "reload") {
+      this.set({ answer: await this.solved(this.state.document) });
+      return;
+    }
+    await this.settled();
+    if (this.state.conflict) return;
+    const base = this.state.build.head;
+    try {
+      const build =
+        task.do === "undo"
+          ? await undo(this.id, base)
+          : task.do === "redo"
+            ? await redo(this.id, base)
+            : await restore(this.id, base, task.number);
+      await this.adopt(build, { refused: null, notice: null, trouble: null });
+    } catch (problem) {
+      if (problem instanceof ApiError && problem.status === 409) {
+        this.set({ conflict: conflictOf(problem) });
+      } else if (!(problem instanceof ApiError && problem.status === 404)) {
+        this.tell(problem, `Not done: ${task.do}`);
+      }
+    }
+  }
+
+  /** Show a build as the server holds it. */
+  private async adopt(build: BuildAnswer, more: Partial<BenchState>): Promise<void> {
+    this.base = build.head;
+    const pinMoved = build.pinned.number !== this.state.build.pinned.number;
+    const answer = await this.solved(build.document);
+    this.set({ build, document: build.document, answer, changes: [], ...more });
+    if (pinMoved) await this.solvePinned();
+  }
+
+  private async solvePinned(): Promise<void> {
+    this.set({ pinned: await this.solved(this.state.build.pinned.document) });
+  }
+
+  private async solved(document: BuildDocument): Promise<Answer | null> {
+    for (;;) {
+      try {
+        const { answer } = await solve(document, []);
+        if (this.state.trouble) this.set({ trouble: null });
+        return answer;
+      } catch (problem) {
+        if (!(problem instanceof ApiError && problem.passing)) {
+          this.set({ refused: refusalOf(problem) });
+          return this.state.answer;
+        }
+        this.set({ trouble: "The engine does not answer; trying again." });
+        await pause(PAUSE_MS);
+      }
+    }
+  }
+
+  private keep(): void {
+    if (this.outbox.length) keepUnsaved(this.id, { base: this.base, items: this.outbox });
+    else forgetUnsaved(this.id);
+  }
+
+  /** Save what is in the outbox, one version after another, for as long as it takes. */
+  private async save(): Promise<void> {
+    if (this.savingNow) return;
+    this.savingNow = true;
+    for (let item = this.outbox[0]; item && !this.state.conflict; item = this.outbox[0]) {
+      this.set({ saving: this.state.saving === "waiting" ? "waiting" : "saving" });
+      try {
+        const build = await saveVersion(this.id, this.base, item.document, item.changeId);
+        this.base = build.head;
+        if (this.outbox[0] === item) this.outbox.shift();
+        this.keep();
+        this.set({ build, saving: this.outbox.length ? "saving" : "saved" });
+      } catch (problem) {
+        if (problem instanceof ApiError && problem.status === 409) {
+          this.set({ conflict: conflictOf(problem), saving: "saved" });
+        } else {
+          this.keep();
+          this.set({ saving: "waiting" });
+          await pause(PAUSE_MS);
+        }
+      }
+    }
+    this.savingNow = false;
+  }
+
+  /** Wait until everything done so far is saved, or can't be without a decision. */
+  private async settled(): Promise<void> {
+    while (this.outbox.length && !this.state.conflict) await pause(20);
+  }
+
+  private tell(problem: unknown, what: string): void {
+    const why = problem instanceof ApiError ? `${problem.where} ${problem.what}` : String(problem);
+    this.set({ notice: `${what}: ${why}.` });
+  }
+}
+
+function refusalOf(problem: unknown): Refused {
+  if (problem instanceof ApiError) return { where: problem.where, what: problem.what };
+  return { where: "", what: String(problem) };
+}
+
+function conflictOf(problem: ApiError): Conflict {
+  return { kept: problem.body?.kept ?? null, head: problem.body?.head ?? 0 };
+}

@@ -1,0 +1,115 @@
+import { DropdownMenu } from "radix-ui";
+import { Link } from "react-router";
+import { createBuild, readBuild, removeBuild } from "../../api/builds";
+import { ApiError } from "../../api/client";
+import type { BuildCard } from "../../api/types";
+import { MiniStream } from "../../stream/MiniStream";
+import { Button } from "../../ui/Button";
+import { SeverityWord } from "../../ui/Severity";
+import { chosen, digits } from "../../units/format";
+import { useUnits } from "../../units/preferences";
+
+interface Props {
+  card: BuildCard;
+  onChanged: () => void;
+  onTrouble: (what: string | null) => void;
+}
+
+export function BuildRow({ card, onChanged, onTrouble }: Props) {
+  const { text } = useUnits();
+  const { state } = card;
+  const severity = card.stops ? "stop" : card.watches ? "watch" : "ok";
+  return (
+    <li className="group relative grid items-center gap-x-6 gap-y-1 border-t border-line py-2.5 hover:bg-raised sm:grid-cols-[15rem_1fr_13rem_auto] sm:px-2">
+      <div className="min-w-0">
+        <Link
+          to={`/builds/${card.id}`}
+          className="text-[17px] font-semibold after:absolute after:inset-0"
+        >
+          {card.name}
+        </Link>
+        <p className="text-[12.5px] text-soft">{card.drive}</p>
+        {card.demo ? <p className="text-[12.5px] text-soft">Quillmere workshop</p> : null}
+      </div>
+      <div className="max-w-xl">
+        <MiniStream
+          state={state}
+          motors={card.motors}
+          label={`${card.name} at ${text(state.speed_mps, "speed")}: ${digits(state.cells_w)} W from the cells, ${digits(state.road_w)} W on the road`}
+        />
+      </div>
+      <dl className="grid grid-cols-[1fr_auto] gap-x-3 text-[13px]">
+        <Row name="cruise" value={text(state.speed_mps, "speed")} />
+        <Row name="top speed" value={text(card.top_speed_mps, "speed")} />
+        <Row
+          name={`up ${chosen(card.climb_grade_pct)} %`}
+          value={card.climb_speed_mps > 0 ? text(card.climb_speed_mps, "speed") : "can't start"}
+        />
+        <dt className="text-soft">verdicts</dt>
+        <dd>
+          <SeverityWord severity={severity} />
+        </dd>
+      </dl>
+      <RowMenu card={card} onChanged={onChanged} onTrouble={onTrouble} />
+    </li>
+  );
+}
+
+function Row({ name, value }: { name: string; value: string }) {
+  return (
+    <>
+      <dt className="text-soft">{name}</dt>
+      <dd className="figure">{value}</dd>
+    </>
+  );
+}
+
+function RowMenu({ card, onChanged, onTrouble }: Props) {
+  const act = async (what: () => Promise<unknown>) => {
+    onTrouble(null);
+    try {
+      await what();
+      onChanged();
+    } catch (problem) {
+      const why =
+        problem instanceof ApiError ? `${problem.where} ${problem.what}` : String(problem);
+      onTrouble(`Not done: ${why}.`);
+    }
+  };
+  const copy = async () => {
+    const { document } = await readBuild(card.id);
+    await createBuild({ ...document, name: `${document.name} (copy)` }, crypto.randomUUID());
+  };
+  const item = "block cursor-pointer rounded px-3 py-2 outline-none data-[highlighted]:bg-sunk";
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button
+          kind="plain"
+          className="relative z-1 justify-self-start"
+          aria-label={`More for ${card.name}`}
+        >
+          More
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          className="z-20 min-w-44 rounded-lg border border-line bg-raised p-1 text-[13.5px] shadow-lg"
+        >
+          <DropdownMenu.Item className={item} onSelect={() => void act(copy)}>
+            Copy
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} asChild>
+            <a href={`/api/builds/${card.id}/document`} download>
+              Save as a file
+            </a>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => void act(() => removeBuild(card.id))}>
+            Take out of the list
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

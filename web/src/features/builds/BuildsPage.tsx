@@ -1,0 +1,120 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+import { bringBack, createBuild } from "../../api/builds";
+import { ApiError } from "../../api/client";
+import { archetypes, buildList } from "../../api/queries";
+import type { BuildDocument } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { Notice } from "../../ui/Notice";
+import { ArchetypeTile } from "./ArchetypeTile";
+import { BuildRow } from "./BuildRow";
+import { ImportBuild } from "./ImportBuild";
+
+/** Every build as its stream, and the ways to begin another. */
+export function BuildsPage({ settings }: { settings: ReactNode }) {
+  const list = useQuery(buildList);
+  const kinds = useQuery(archetypes);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [trouble, setTrouble] = useState<string | null>(null);
+  useEffect(() => {
+    document.title = "Builds, Young Torrent";
+  }, []);
+  const renew = () => queries.invalidateQueries({ queryKey: buildList.queryKey });
+
+  const begin = async (document: BuildDocument) => {
+    setTrouble(null);
+    try {
+      const build = await createBuild(document, crypto.randomUUID());
+      await renew();
+      void navigate(`/builds/${build.id}`);
+    } catch (problem) {
+      const why =
+        problem instanceof ApiError ? `${problem.where} ${problem.what}` : String(problem);
+      setTrouble(`Not begun: ${why}.`);
+    }
+  };
+
+  return (
+    <>
+      <header className="flex items-center justify-between border-b border-line px-4 py-3 sm:px-8">
+        <p
+          className="flex items-center gap-2.5 text-[17px] font-semibold"
+          style={{ fontStretch: "112%" }}
+        >
+          <img src="/mark.svg" alt="" className="size-6" />
+          Young Torrent
+        </p>
+        {settings}
+      </header>
+      {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
+      {list.failureCount > 0 && !list.data ? (
+        <Notice tone="watch">The server or its database does not answer; trying again.</Notice>
+      ) : null}
+      <main className="mx-auto max-w-7xl px-4 pt-5 pb-12 sm:px-8">
+        <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+          <h1 className="text-[22px] font-semibold">Builds</h1>
+          <p className="max-w-lg text-[13.5px] text-soft">
+            Each is drawn as its stream of power at cruise, from cells to road. What turns down is
+            heat.
+          </p>
+        </div>
+        {list.data?.builds.length === 0 ? (
+          <p className="border-y border-line py-6 text-soft">
+            Nothing on the bench yet. Begin with the vehicle below that is most like yours.
+          </p>
+        ) : null}
+        <ul className="border-b border-line">
+          {list.data?.builds.map((card) => (
+            <BuildRow key={card.id} card={card} onChanged={renew} onTrouble={setTrouble} />
+          ))}
+        </ul>
+        <Removed
+          items={list.data?.removed ?? []}
+          onBack={async (id) => {
+            await bringBack(id);
+            await renew();
+          }}
+        />
+        <div className="mt-9 mb-3 flex flex-wrap items-end justify-between gap-3">
+          <h2 className="text-[18px] font-semibold">Begin your own</h2>
+          <ImportBuild onRead={begin} onTrouble={setTrouble} />
+        </div>
+        <p className="mb-4 max-w-2xl text-[13.5px] text-soft">
+          Take the vehicle most like yours. Its values are starting guesses and marked so; replace
+          them with what you measured or read on a data sheet.
+        </p>
+        <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
+          {kinds.data?.map((archetype) => (
+            <ArchetypeTile key={archetype.id} archetype={archetype} onBegin={begin} />
+          ))}
+        </ul>
+      </main>
+    </>
+  );
+}
+
+function Removed({
+  items,
+  onBack,
+}: {
+  items: { id: string; name: string }[];
+  onBack: (id: string) => void;
+}) {
+  if (items.length === 0) return null;
+  return (
+    <details className="mt-3 text-[13px]">
+      <summary className="cursor-pointer py-1 text-soft">
+        {items.length} taken out of the list
+      </summary>
+      <ul>
+        {items.map((item) => (
+          <li key={item.id} className="flex items-center gap-3 py-1">
+            {item.name} <Button onClick={() => onBack(item.id)}>Bring back</Button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

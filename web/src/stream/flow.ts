@@ -1,0 +1,53 @@
+import type { StateAnswer } from "../api/types";
+
+/** Watts along the stream, from cells to road; the drawing knows no more physics than this. */
+export interface Flow {
+  /** Whether power runs from pack to road (false: it comes back from the road). */
+  forward: boolean;
+  cells: number;
+  terminals: number;
+  shaft: number;
+  road: number;
+  losses: Loss[];
+  ends: End[];
+}
+
+export interface Loss {
+  part: "pack" | "controller" | "motor" | "gearing";
+  /** Which stage, in the gearing. */
+  stage?: number;
+  watts: number;
+}
+
+export interface End {
+  id: "air" | "tyres" | "climb" | "speed";
+  label: string;
+  watts: number;
+}
+
+export function flowOf(state: StateAnswer): Flow {
+  const motorHeat = state.copper_heat_w + state.brush_heat_w + state.turning_heat_w;
+  const ends: End[] = [
+    { id: "air", label: "air", watts: state.air_w },
+    { id: "climb", label: "climb", watts: state.climbing_w },
+    { id: "speed", label: "gaining speed", watts: state.speeding_up_w },
+    { id: "tyres", label: "tyres", watts: state.rolling_w },
+  ];
+  return {
+    forward: state.cells_w >= 0,
+    cells: Math.abs(state.cells_w),
+    terminals: Math.abs(state.terminals_w),
+    shaft: Math.abs(state.shaft_w),
+    road: Math.abs(state.road_w),
+    losses: [
+      { part: "pack", watts: state.pack_heat_w },
+      { part: "controller", watts: state.controller_heat_w },
+      { part: "motor", watts: motorHeat },
+      ...state.stage_losses_w.map((watts, stage): Loss => ({ part: "gearing", stage, watts })),
+    ],
+    ends: ends.filter((end) => end.watts > 1e-6),
+  };
+}
+
+/** The widest the stream gets, which sets the scale. */
+export const widest = (flow: Flow): number => Math.max(flow.cells, flow.road, 1e-9);

@@ -1,0 +1,62 @@
+import { type QuantityId, toShown, type Unit, type UnitChoice, unitOf } from "./quantities";
+
+/** A number with so many significant digits, thousands set apart, and no digits it can't vouch for. */
+export function digits(value: number, significant = 3): string {
+  if (!Number.isFinite(value)) return "–";
+  if (value === 0) return "0";
+  const size = Math.floor(Math.log10(Math.abs(Number(value.toPrecision(significant)))));
+  const decimals = Math.max(0, Math.min(8, significant - 1 - size));
+  return value.toLocaleString("en-GB", {
+    minimumFractionDigits: Math.min(decimals, 3),
+    maximumFractionDigits: decimals,
+  });
+}
+
+/** A number somebody chose, as they would write it: no digits added. */
+export const chosen = (value: number, significant = 4): string =>
+  Number(value.toPrecision(significant)).toLocaleString("en-GB", { maximumFractionDigits: 6 });
+
+export interface Shown {
+  text: string;
+  sign: string;
+}
+
+/** A value in SI (or the quantity's stored unit) as the user wants to read it. */
+export function shown(
+  value: number,
+  quantity: QuantityId,
+  choice: UnitChoice,
+  significant = 3,
+): Shown {
+  const unit = unitOf(quantity, choice);
+  return { text: digits(toShown(value, unit), significant), sign: unit.sign };
+}
+
+/** The difference of two values in the user's unit, or null when it would read as nothing. */
+export function difference(
+  now: number,
+  before: number,
+  unit: Unit = { id: "", sign: "", factor: 1 },
+  significant = 3,
+): string | null {
+  const delta = (now - before) * unit.factor;
+  const scale = Math.max(Math.abs(now), Math.abs(before)) * Math.abs(unit.factor);
+  if (scale === 0 || Math.abs(delta) < scale * 10 ** -significant) return null;
+  const size = Math.floor(Math.log10(scale));
+  const decimals = Math.max(0, Math.min(6, significant - 1 - size));
+  const text = Math.abs(delta).toFixed(decimals);
+  if (Number(text) === 0) return null;
+  return `${delta > 0 ? "+" : "−"}${text}`;
+}
+
+/** The number a person typed, with either decimal sign, or null if it is none. */
+export function typed(text: string): number | null {
+  const trimmed = text.trim().replace(/\s/g, "").replace("−", "-");
+  if (trimmed === "") return null;
+  let plain = trimmed;
+  if (/^[-+]?\d{1,3}(,\d{3})+(\.\d+)?$/.test(trimmed)) plain = trimmed.replace(/,/g, "");
+  else if (!trimmed.includes(".")) plain = trimmed.replace(",", ".");
+  if (!/^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(plain)) return null;
+  const value = Number(plain);
+  return Number.isFinite(value) ? value : null;
+}
