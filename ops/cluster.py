@@ -16,9 +16,13 @@ import tempfile
 from dataclasses import dataclass
 from pathlib import Path
 
+LOCAL = Path(os.environ.get("YT_LOCAL") or Path(__file__).resolve().parents[1] / ".local")
+"""Where this machine's own files are; another place makes another, separate product."""
+
 USER, DATABASE = "app", "young_torrent"
 
-THROW_AWAY = "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
+LISTENING = ["listen_addresses = '127.0.0.1'", "unix_socket_directories = ''"]
+THROW_AWAY = ["fsync = off", "synchronous_commit = off", "full_page_writes = off"]
 
 
 class ClusterError(RuntimeError):
@@ -107,17 +111,28 @@ class Cluster:
 
     def _start(self) -> None:
         for attempt in range(4):
-            options = f"-p {_free_port()} -c listen_addresses=127.0.0.1"
-            options += " -c unix_socket_directories=''"
-            if self.throw_away:
-                options += f" {THROW_AWAY}"
+            # The port is kept from start to start: who lost the connection finds it again.
+            self._settle(new_port=attempt > 0)
             command = [_tool("pg_ctl"), "-D", str(self.data), "-l", str(self.log), "-w"]
-            done = _as_owner([*command, "-t", "60", "-s", "-o", options, "start"], check=False)
+            done = _as_owner([*command, "-t", "60", "-s", "start"], check=False)
             if done.returncode == 0:
                 self._make_database()
                 return
-            if attempt == 3:
-                raise ClusterError(f"PostgreSQL did not start; see {self.log}")
+        raise ClusterError(f"PostgreSQL did not start; see {self.log}")
+
+    def _settle(self, *, new_port: bool) -> None:
+        """Write where PostgreSQL listens into its own settings, once or for a new port."""
+        settings = self.data / "young-torrent.conf"
+        main = self.data / "postgresql.conf"
+        include = f"include_if_exists '{settings.name}'"
+        if include not in main.read_text():
+            with main.open("a") as file:
+                file.write(f"\n{include}\n")
+        if settings.is_file() and not new_port:
+            return
+        lines = [f"port = {_free_port()}", *LISTENING, *(THROW_AWAY if self.throw_away else [])]
+        settings.write_text("\n".join(lines) + "\n")
+        _own(settings)
 
     def _make_database(self) -> None:
         import psycopg
@@ -138,7 +153,7 @@ def cluster_below(local: Path) -> Cluster:
     own.
     """
     home = local / "postgres"
-    if os.geteuid() == 0 and not _reachable(local):
+    if os.geteuid() == 0 and not _reachable(home):
         mark = hashlib.sha256(str(local).encode()).hexdigest()[:12]
         home = Path("/var/lib/young-torrent") / mark
     return Cluster(home)
@@ -152,7 +167,8 @@ def throw_away_cluster() -> Cluster:
 
 def _reachable(place: Path) -> bool:
     """Return whether PostgreSQL's user can pass through every directory above `place`."""
-    return all(parent.stat().st_mode & 0o001 for parent in place.resolve().parents)
+    above = [parent for parent in place.resolve().parents if parent.exists()]
+    return all(parent.stat().st_mode & 0o001 for parent in above)
 
 
 def _runner() -> str | None:
@@ -202,8 +218,6 @@ def _free_port() -> int:
 
 
 if __name__ == "__main__":
-    cluster = cluster_below(Path(__file__).resolve().parents[1] / ".local")
-    if sys.argv[1:] == ["stop"]:
-        cluster.stop()
-    else:
-        sys.exit("usage: python -m ops.cluster stop")
+    if sys.argv[1:] not in (["start"], ["stop"]):
+        sys.exit("usage: python -m ops.cluster start|stop")
+    getattr(cluster_below(LOCAL), sys.argv[1])()

@@ -10,8 +10,6 @@ import threading
 import time
 from pathlib import Path
 
-ROOT = Path(__file__).resolve().parents[1]
-
 
 def main() -> int:
     """Run the product until Ctrl-C or a termination signal; stop the database too."""
@@ -20,14 +18,15 @@ def main() -> int:
     if _taken(options.port):
         print(f"Port {options.port} is in use; choose another with --port.", file=sys.stderr)
         return 1
-    from ops.cluster import ClusterError, cluster_below
+    from ops.cluster import LOCAL, ClusterError, cluster_below
 
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
-    cluster = cluster_below(ROOT / ".local")
+    LOCAL.mkdir(parents=True, exist_ok=True)
+    cluster = cluster_below(LOCAL)
     try:
         print("Starting the database", flush=True)
         cluster.start()
-        os.environ.update(cluster.environment, YT_SECRET_KEY=_secret())
+        os.environ.update(cluster.environment, YT_SECRET_KEY=_secret(LOCAL))
         _prepare(demo=options.demo)
         _serve(options.port, begun)
     except ClusterError as problem:
@@ -61,9 +60,9 @@ def _taken(port: int) -> bool:
     return False
 
 
-def _secret() -> str:
+def _secret(local: Path) -> str:
     """Return the key that signs what the server hands out, made once."""
-    place = ROOT / ".local" / "secret"
+    place = local / "secret"
     if not place.is_file():
         descriptor = os.open(place, os.O_WRONLY | os.O_CREAT, 0o600)
         with os.fdopen(descriptor, "w") as file:

@@ -56,6 +56,8 @@ def tell_errors(api: NinjaAPI) -> None:
 
     @api.exception_handler(HttpError)
     def http_error(request: HttpRequest, problem: HttpError) -> HttpResponse:
+        if isinstance(problem.__cause__, Refusal):  # from reading the body
+            return refused(request, problem.__cause__)
         return told(request, "request", str(problem), problem.status_code)
 
     @api.exception_handler(OperationalError)

@@ -1,7 +1,7 @@
 """The one page of the application."""
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 
 
 def page(request: HttpRequest) -> HttpResponse:
@@ -13,3 +13,9 @@ def page(request: HttpRequest) -> HttpResponse:
     response = HttpResponse(text)
     response.headers["Cache-Control"] = "no-cache"
     return response
+
+
+def nowhere(request: HttpRequest) -> HttpResponse:
+    """Return the API's refusal of an address that it does not have."""
+    error = {"where": "address", "what": "leads nowhere"}
+    return JsonResponse({"error": error}, status=404)

@@ -3,9 +3,10 @@
 from django.urls import path, re_path
 
 from config.api import api
-from config.page import page
+from config.page import nowhere, page
 
 urlpatterns = [
     path("api/", api.urls),
-    re_path(r"^(?!api/|assets/).*$", page),
+    re_path(r"^api/", nowhere),
+    re_path(r"^(?!assets/).*$", page),
 ]

@@ -12,7 +12,8 @@ export function Settings() {
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
-        <Button kind="plain" aria-label="Units and theme">
+        <Button kind="plain">
+          <span className="sr-only">Units and theme: </span>
           {sign("speed")} · {sign("torque")} · {sign("mass")}
         </Button>
       </Popover.Trigger>

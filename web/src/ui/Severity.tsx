@@ -18,8 +18,8 @@ export function SeverityMark({ severity, title }: { severity: SeverityId; title?
     <svg
       viewBox="0 0 16 16"
       className="inline size-3 shrink-0"
-      role="img"
-      aria-label={title ?? word}
+      role={title === "" ? "presentation" : "img"}
+      aria-label={title === "" ? undefined : (title ?? word)}
     >
       <path d={d} className={fill} />
     </svg>

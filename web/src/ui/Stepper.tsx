@@ -53,7 +53,7 @@ export function Stepper({
         −
       </button>
       <span
-        className={`figure flex items-center justify-center gap-1 whitespace-nowrap text-[13px] ${compact ? "min-w-8 px-1" : "min-w-14 px-1.5"} ${was ? "bg-shallow" : ""}`}
+        className={`figure flex items-center justify-center text-ink gap-1 whitespace-nowrap text-[13px] ${compact ? "min-w-8 px-1" : "min-w-14 px-1.5"} ${was ? "bg-shallow" : ""}`}
       >
         {tag ? <small className="text-[11px] font-normal text-soft">{tag}</small> : null}
         {value}

@@ -46,16 +46,20 @@ def _place(location: tuple[int | str, ...]) -> str:
 def refusal_of(error: ErrorDetails, model: type[BaseModel], where: str) -> Refusal:
     """Return what to tell a person about one pydantic error at `where`."""
     kind, context = error["type"], error.get("ctx", {})
-    got = error.get("input")
     match kind:
         case "missing":
             what = "is missing; add it"
         case "extra_forbidden":
             what = "is not a key of this format" + _nearest(where, model)
         case "greater_than_equal":
-            what = f"is {got:g}, below anything possible; the least is {context['ge']:g}"
+            what = f"is below anything possible; the least is {context['ge']:g}"
         case "less_than_equal":
-            what = f"is {_short(got)}, beyond anything possible; the most is {context['le']:g}"
+            what = f"is beyond anything possible; the most is {context['le']:g}"
+        case "provenance":
+            where, what = (
+                f"provenance.{context['path']}",
+                "is of a value this document does not have",
+            )
         case "finite_number":
             what = "must be a finite number"
         case "too_short":
@@ -83,13 +87,6 @@ def refusal_of(error: ErrorDetails, model: type[BaseModel], where: str) -> Refus
         case _:
             what = error["msg"][:1].lower() + error["msg"][1:]
     return Refusal(where, what)
-
-
-def _short(value: Any) -> str:
-    try:
-        return f"{value:g}"
-    except (TypeError, ValueError, OverflowError):
-        return "a number of very many digits"
 
 
 def _nearest(where: str, model: type[BaseModel]) -> str:

@@ -11,9 +11,9 @@ from powertrain.verdicts.verdict import PartId
 class Lever(BaseModel):
     """One thing that can go a step up or down.
 
-    `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up` and `down` are the changes of one step, by
-    document path, and None at the end of the travel. `path` is the value it is about;
-    levers of a part are shown by `rank`.
+    `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up`
+    and `down` are the changes of one step, by document path, and None at the end of the travel.
+    `path` is the value it is about; levers of a part are shown by `rank`.
     """
 
     id: str

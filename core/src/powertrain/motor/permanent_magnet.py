@@ -65,7 +65,7 @@ class PermanentMagnet:
         ohm = self.resistance_ohm + series_ohm
         emf_v = self.constant_nm_per_a * speed_rad_s + self.brush_drop_v
         root = np.sqrt(emf_v * emf_v + 4 * ohm * np.maximum(power_w, 0.0))
-        with np.errstate(invalid="ignore"):
+        with np.errstate(invalid="ignore", divide="ignore"):
             return np.where(power_w > 0, 2 * power_w / (emf_v + root), 0.0)
 
     def speed_at_voltage_rad_s(self, current_a: Array, voltage_v: Array) -> Array:

@@ -687,9 +687,9 @@ export interface components {
          * Lever
          * @description One thing that can go a step up or down.
          *
-         *     `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up` and `down` are the changes of one step, by
-         *     document path, and None at the end of the travel. `path` is the value it is about;
-         *     levers of a part are shown by `rank`.
+         *     `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up`
+         *     and `down` are the changes of one step, by document path, and None at the end of the travel.
+         *     `path` is the value it is about; levers of a part are shown by `rank`.
          */
         Lever: {
             /** Id */

@@ -23,7 +23,7 @@ export function Header({ bench, state, settings }: Props) {
         {saving === "saved" ? "Saved" : saving === "saving" ? "Saving" : "Not saved yet"}
       </span>
       <span className="ml-auto flex flex-wrap items-center gap-1">
-        <Button kind="plain" onClick={() => void bench.pin()} disabled={pinnedHere} title="P">
+        <Button kind="plain" onClick={() => bench.pin()} disabled={pinnedHere} title="P">
           {pinnedHere ? "Pinned here" : "Pin this"}
         </Button>
         <Button

@@ -33,7 +33,7 @@ export function useKeys({ bench, choose, close }: Actions): void {
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       const moment = MOMENTS[Number(key) - 1];
       if (moment) choose(moment);
-      else if (key === "p") void bench.pin();
+      else if (key === "p") bench.pin();
       else if (key === "u") bench.undo();
       else if (LEVERS[key]) {
         document

@@ -41,6 +41,7 @@ type Task =
   | { do: "act"; operation: Operation }
   | { do: "undo" }
   | { do: "redo" }
+  | { do: "pin" }
   | { do: "restore"; number: number }
   | { do: "reload" };
 
@@ -104,34 +105,26 @@ export class Workbench {
   }
 
   act(operation: Operation): void {
-    this.tasks.push({ do: "act", operation });
-    void this.pump();
+    // Nothing counts as saved from the moment it is done until the server says so.
+    if (this.state.saving === "saved") this.set({ saving: "saving" });
+    this.enqueue({ do: "act", operation });
   }
 
   undo(): void {
-    this.tasks.push({ do: "undo" });
-    void this.pump();
+    this.enqueue({ do: "undo" });
   }
 
   redo(): void {
-    this.tasks.push({ do: "redo" });
-    void this.pump();
+    this.enqueue({ do: "redo" });
   }
 
   restore(number: number): void {
-    this.tasks.push({ do: "restore", number });
-    void this.pump();
+    this.enqueue({ do: "restore", number });
   }
 
   /** Compare with what stands now from here on. */
-  async pin(): Promise<void> {
-    await this.settled();
-    try {
-      const build = await pin(this.id, this.state.build.head);
-      this.set({ build, pinned: this.state.answer });
-    } catch (problem) {
-      this.tell(problem, "The pin was not moved");
-    }
+  pin(): void {
+    this.enqueue({ do: "pin" });
   }
 
   clearRefusal(): void {
@@ -188,6 +181,11 @@ export class Workbench {
     for (const listener of this.listeners) listener();
   }
 
+  private enqueue(task: Task): void {
+    this.tasks.push(task);
+    void this.pump();
+  }
+
   private async pump(): Promise<void> {
     if (this.running) return;
     this.running = true;
@@ -218,6 +216,7 @@ export class Workbench {
         this.keep();
         void this.save();
       }
+      this.restIfDone();
     } catch (problem) {
       if (problem instanceof ApiError && problem.passing) {
         this.set({ trouble: "The engine does not answer; trying again." });
@@ -228,7 +227,13 @@ export class Workbench {
       const index = problem instanceof ApiError ? (problem.body?.operation ?? 0) : 0;
       this.tasks.splice(index, 1);
       this.set({ refused: refusalOf(problem) });
+      this.restIfDone();
     }
+  }
+
+  private restIfDone(): void {
+    const waiting = this.tasks.some((task) => task.do === "act") || this.outbox.length > 0;
+    if (!waiting && this.state.saving === "saving") this.set({ saving: "saved" });
   }
 
   private async step(task: Exclude<Task, { do: "act" }>): Promise<void> {
@@ -240,6 +245,10 @@ export class Workbench {
     if (this.state.conflict) return;
     const base = this.state.build.head;
     try {
+      if (task.do === "pin") {
+        this.set({ build: await pin(this.id, base), pinned: this.state.answer });
+        return;
+      }
       const build =
         task.do === "undo"
           ? await undo(this.id, base)
@@ -302,7 +311,8 @@ export class Workbench {
         this.base = build.head;
         if (this.outbox[0] === item) this.outbox.shift();
         this.keep();
-        this.set({ build, saving: this.outbox.length ? "saving" : "saved" });
+        this.set({ build, saving: "saving" });
+        this.restIfDone();
       } catch (problem) {
         if (problem instanceof ApiError && problem.status === 409) {
           this.set({ conflict: conflictOf(problem), saving: "saved" });

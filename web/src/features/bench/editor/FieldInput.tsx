@@ -50,15 +50,12 @@ export function FieldInput({ bench, state, field, path }: Props) {
   const known = state.document.provenance?.[path] as Provenance | undefined;
   return (
     <div className="min-w-0">
-      <label
-        htmlFor={id}
-        className="flex items-baseline justify-between gap-2 text-[13px] font-semibold"
-      >
-        {field.label}
-        {field.required ? null : (
-          <span className="text-[11.5px] font-normal text-soft">optional</span>
-        )}
-      </label>
+      <div className="flex items-baseline justify-between gap-2 text-[13px]">
+        <label htmlFor={id} className="font-semibold">
+          {field.label}
+        </label>
+        {field.required ? null : <span className="text-[11.5px] text-soft">optional</span>}
+      </div>
       <div className="mt-0.5 flex items-center gap-1.5">
         {field.kind === "choice" ? (
           <select

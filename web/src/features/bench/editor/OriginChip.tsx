@@ -19,32 +19,59 @@ interface Props {
   known: Provenance | undefined;
 }
 
-/** How a value is known and how far it may be off, and where to say so. */
+interface Draft {
+  origin: Provenance["origin"];
+  tolerance: string;
+  note: string;
+}
+
+const drafted = (known: Provenance | undefined): Draft => ({
+  origin: known?.origin ?? "estimated",
+  tolerance: known?.tolerance_pct == null ? "" : String(known.tolerance_pct),
+  note: known?.note ?? "",
+});
+
+/** How a value is known and how far it may be off, and where to say so; said when it closes. */
 export function OriginChip({ bench, path, label, known }: Props) {
-  const [tolerance, setTolerance] = useState<string | null>(null);
-  const [note, setNote] = useState<string | null>(null);
-  const say = (next: Partial<Provenance>) =>
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const toggle = (open: boolean) => {
+    if (open) {
+      setDraft(drafted(known));
+      return;
+    }
+    setDraft(null);
+    if (draft === null || (known && JSON.stringify(draft) === JSON.stringify(drafted(known))))
+      return;
+    if (!known && JSON.stringify(draft) === JSON.stringify(drafted(undefined))) return;
     bench.act({
       do: "describe",
       path,
-      known: { origin: known?.origin ?? "estimated", ...known, ...next },
+      known: {
+        origin: draft.origin,
+        tolerance_pct: typed(draft.tolerance),
+        note: draft.note.trim() || null,
+      },
     });
+  };
+  const change = (part: Partial<Draft>) =>
+    setDraft((now) => ({ ...(now ?? drafted(known)), ...part }));
   const off = known?.tolerance_pct;
   const words = known ? `${WORDS[known.origin]}${off ? ` ±${off} %` : ""}` : "origin?";
   return (
-    <Popover.Root>
+    <Popover.Root open={draft !== null} onOpenChange={toggle}>
       <Popover.Trigger asChild>
         <button
           type="button"
-          aria-label={`How ${label} is known: ${words}`}
           className={`min-h-8 shrink-0 rounded px-1.5 text-[11.5px] whitespace-nowrap hover:bg-sunk ${known ? "text-soft" : "text-watch"}`}
         >
+          <span className="sr-only">How {label} is known: </span>
           {words}
         </button>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           sideOffset={4}
+          onKeyDown={(event) => event.key === "Enter" && toggle(false)}
           className="z-20 w-64 rounded-lg border border-line bg-raised p-3 text-[13px] shadow-lg"
         >
           <p className="mb-2 font-semibold">How is it known?</p>
@@ -52,9 +79,9 @@ export function OriginChip({ bench, path, label, known }: Props) {
             {(Object.keys(WORDS) as Provenance["origin"][]).map((origin) => (
               <Button
                 key={origin}
-                aria-pressed={known?.origin === origin}
+                aria-pressed={draft?.origin === origin}
                 className="aria-pressed:border-water aria-pressed:font-semibold"
-                onClick={() => say({ origin })}
+                onClick={() => change({ origin })}
               >
                 {WORDS[origin]}
               </Button>
@@ -65,12 +92,8 @@ export function OriginChip({ bench, path, label, known }: Props) {
             <input
               className="w-16 rounded border border-line bg-paper px-1.5 py-1"
               inputMode="decimal"
-              value={tolerance ?? off ?? ""}
-              onChange={(event) => setTolerance(event.target.value)}
-              onBlur={() => {
-                if (tolerance !== null) say({ tolerance_pct: typed(tolerance) });
-                setTolerance(null);
-              }}
+              value={draft?.tolerance ?? ""}
+              onChange={(event) => change({ tolerance: event.target.value })}
             />
             %
           </label>
@@ -78,13 +101,9 @@ export function OriginChip({ bench, path, label, known }: Props) {
             Note
             <input
               className="mt-0.5 w-full rounded border border-line bg-paper px-1.5 py-1"
-              value={note ?? known?.note ?? ""}
+              value={draft?.note ?? ""}
               maxLength={500}
-              onChange={(event) => setNote(event.target.value)}
-              onBlur={() => {
-                if (note !== null) say({ note: note.trim() || null });
-                setNote(null);
-              }}
+              onChange={(event) => change({ note: event.target.value })}
             />
           </label>
         </Popover.Content>

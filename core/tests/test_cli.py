@@ -1,0 +1,166 @@
+"""The command line's contract: keys, statuses, refusals, and the same numbers as everywhere."""
+
+import json
+import subprocess
+import sys
+from itertools import pairwise
+
+import pytest
+from powertrain.bench.solve import solve
+from powertrain.cli import main
+from powertrain.documents.reading import check_build
+
+from core.tests.conftest import TRIKE, document_with
+
+STATE_KEYS = {
+    "speed_mps", "motor_rpm", "motor_current_a", "battery_current_a", "battery_voltage_v",
+    "motor_voltage_v", "duty", "shaft_torque_nm", "shaft_power_w", "road_power_w", "efficiency",
+    "limited_by",
+}  # fmt: skip
+
+
+@pytest.fixture
+def run(tmp_path, capsys):
+    def run(command, *arguments, document=TRIKE, text=None):
+        place = tmp_path / "build.json"
+        place.write_text(json.dumps(document) if text is None else text)
+        status = main([command, str(place), *arguments])
+        printed = capsys.readouterr()
+        if status == 0:
+            assert printed.err == ""
+            return json.loads(printed.out)
+        assert status == 2
+        assert printed.out == ""
+        assert printed.err.count("\n") == 1
+        return json.loads(printed.err)["error"]
+
+    return run
+
+
+@pytest.mark.parametrize(
+    ("command", "arguments", "keys"),
+    [
+        ("top-speed", [], STATE_KEYS),
+        ("top-speed", ["--grade", "8"], STATE_KEYS),
+        ("top-speed", ["--grade", "-8"], STATE_KEYS),
+        ("top-speed", ["--grade", "60"], STATE_KEYS),
+        ("cruise", ["--speed", "18", "--grade", "2"], STATE_KEYS | {"energy_wh_per_km"}),
+        (
+            "full-throttle",
+            ["--speed", "20"],
+            {"force_n", "motor_current_a", "battery_current_a", "battery_voltage_v", "limited_by"},
+        ),
+        (
+            "launch",
+            ["--to", "20"],
+            {"time_s", "distance_m", "peak_battery_current_a", "peak_motor_current_a"},
+        ),
+        (
+            "free",
+            [],
+            {"motor_rpm", "speed_mps", "full_charge_motor_rpm", "full_charge_speed_mps"},
+        ),
+    ],
+)
+def test_each_command_gives_its_keys(run, command, arguments, keys):
+    assert set(run(command, *arguments)) == keys
+
+
+def test_limits_have_the_names_of_the_format(run):
+    assert run("top-speed")["limited_by"] == "voltage"
+    assert run("top-speed", "--grade", "8")["limited_by"] == "battery_current"
+    assert run("top-speed", "--grade", "60")["limited_by"] == "cannot_move"
+    assert run("top-speed", "--grade", "-8")["limited_by"] == "overrun"
+    assert run("full-throttle", "--speed", "3")["limited_by"] == "motor_current"
+    assert run("cruise", "--speed", "18")["limited_by"] is None
+
+
+def test_free_speed_off_the_charger_by_hand(run):
+    # KV (V - I0 R) with 13 x 4.20 V and 13 x 4.1 V, through 75 + 6 + 45 mohm.
+    free = run("free")
+    assert free["full_charge_motor_rpm"] == pytest.approx(60 * (54.6 - 1.4 * 0.126), rel=1e-12)
+    assert free["motor_rpm"] == pytest.approx(60 * (53.3 - 1.4 * 0.126), rel=1e-12)
+
+
+def test_a_speed_it_cannot_hold_says_the_speed_it_can(run):
+    error = run("cruise", "--speed", "50")
+    assert error["where"] == "speed"
+    assert "36.79 km/h" in error["what"]
+    assert "36.79 km/h" in run("launch", "--to", "40")["what"]
+
+
+@pytest.mark.parametrize(
+    ("command", "arguments", "where"),
+    [
+        ("top-speed", ["--grade", "nan"], "grade"),
+        ("top-speed", ["--grade", "steep"], "grade"),
+        ("cruise", ["--speed", "-3"], "speed"),
+        ("cruise", ["--speed", "1e300"], "speed"),
+        ("cruise", [], "arguments"),
+        ("fly", [], "arguments"),
+    ],
+)
+def test_bad_arguments_are_named(run, command, arguments, where):
+    assert run(command, *arguments)["where"] == where
+
+
+@pytest.mark.parametrize(
+    ("text", "where"),
+    [
+        (json.dumps(document_with({"battery.series": -1})), "battery.series"),
+        (json.dumps(document_with({"gearing.0.driver_teeth": 0})), "gearing.0.driver_teeth"),
+        (json.dumps(document_with({"vehicle.mass_kg": float("nan")})), ""),
+        (json.dumps(document_with({"vehicle.mass_kg": 10**300})), "vehicle.mass_kg"),
+        ("[" * 5000, ""),
+        ("not json", ""),
+    ],
+)
+def test_bad_documents_are_refused_with_their_place(run, text, where):
+    assert run("top-speed", text=text)["where"] == where
+
+
+def test_an_unreadable_file_is_an_error_too(capsys):
+    assert main(["free", "/no/such/build.json"]) == 2
+    assert json.loads(capsys.readouterr().err)["error"]["where"] == "build"
+
+
+def test_a_far_off_value_is_answered_with_a_warning(run):
+    answer = run("free", document=document_with({"vehicle.mass_kg": 195000}))
+    assert answer["warnings"][0]["where"] == "vehicle.mass_kg"
+
+
+def test_a_descent_without_air_is_refused(run):
+    airless = document_with({"vehicle.drag_area_m2": 0})
+    assert run("top-speed", "--grade", "-8", document=airless)["where"] == "vehicle.drag_area_m2"
+
+
+def test_checks_are_sorted_and_complete(run):
+    rated = document_with({"motor.max_rpm": 3000, "controller.max_voltage_v": 63})
+    verdicts = run("checks", document=rated)["verdicts"]
+    assert {"id", "severity", "value", "limit", "unit", "moment", "why", "fix"} <= set(verdicts[0])
+    order = ["stop", "watch", "ok"]
+    ranks = [order.index(verdict["severity"]) for verdict in verdicts]
+    assert all(before <= after for before, after in pairwise(ranks))
+
+
+def test_the_bench_shows_the_command_lines_numbers(run):
+    answer = solve(check_build(TRIKE))
+    moments = {moment.id: moment.state for moment in answer.moments}
+    line = run("top-speed")
+    for key in ("speed_mps", "motor_rpm", "battery_current_a", "duty", "efficiency"):
+        assert getattr(moments["top_speed"], key) == pytest.approx(line[key], rel=1e-12)
+    climb = run("top-speed", "--grade", "8")
+    assert moments["climb"].speed_mps == pytest.approx(climb["speed_mps"], rel=1e-12)
+    assert moments["wheels_up"].motor_rpm == pytest.approx(
+        run("free")["full_charge_motor_rpm"], rel=1e-12
+    )
+
+
+def test_runs_as_a_module(tmp_path):
+    place = tmp_path / "build.json"
+    place.write_text(json.dumps(TRIKE))
+    done = subprocess.run(
+        [sys.executable, "-m", "powertrain", "free", str(place)], capture_output=True, text=True
+    )
+    assert done.returncode == 0
+    assert json.loads(done.stdout)["motor_rpm"] > 3000

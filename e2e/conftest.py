@@ -1,0 +1,158 @@
+"""The real product in a process of its own, and headless Chromium to use it with."""
+
+import itertools
+import json
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.error
+import urllib.request
+import uuid
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from ops.cluster import Cluster, cluster_below
+
+NUMBERS = itertools.count(1)
+ROOT = Path(__file__).resolve().parents[1]
+DEMO = ROOT / "server" / "builds" / "demo"
+expect.set_options(timeout=10_000)
+
+
+class Product:
+    """One running product with a database of its own."""
+
+    def __init__(self) -> None:
+        self.local = Path(tempfile.mkdtemp(prefix="young-torrent-e2e-"))
+        self.local.chmod(0o755)
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.process: subprocess.Popen[bytes] | None = None
+
+    @property
+    def url(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    @property
+    def cluster(self) -> Cluster:
+        return cluster_below(self.local)
+
+    def start(self) -> None:
+        log = (self.local / "server.log").open("ab")
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "ops.serve", "--port", str(self.port)],
+            cwd=ROOT, env={**os.environ, "YT_LOCAL": str(self.local)},
+            stdout=log, stderr=log, start_new_session=True,
+        )  # fmt: skip
+        for _ in range(600):
+            try:
+                if self.get("/api/health")["database"]:
+                    return
+            except (urllib.error.URLError, ConnectionError):
+                time.sleep(0.1)
+        raise AssertionError((self.local / "server.log").read_text())
+
+    def kill(self) -> None:
+        """End the server as a power cut would: no handler runs."""
+        assert self.process is not None
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+    def end(self) -> None:
+        if self.process is not None and self.process.poll() is None:
+            self.process.send_signal(signal.SIGINT)
+            self.process.wait(timeout=30)
+        self.cluster.stop()
+        shutil.rmtree(self.local, ignore_errors=True)
+
+    def get(self, path: str) -> Any:
+        with urllib.request.urlopen(self.url + path, timeout=5) as response:
+            return json.load(response)
+
+    def post(self, path: str, body: Any) -> Any:
+        request = urllib.request.Request(
+            self.url + path, json.dumps(body).encode(), {"Content-Type": "application/json"}
+        )
+        with urllib.request.urlopen(request, timeout=5) as response:
+            return json.load(response)
+
+    def begin(self, **changes: Any) -> str:
+        """Begin a build from the trike with whole sections changed; return its address."""
+        trike = json.loads((DEMO / "causeway-trike.json").read_text())
+        document = {**trike, "provenance": {}, "name": f"Trike {next(NUMBERS)}", **changes}
+        build = self.post("/api/builds", {"document": document, "change_id": str(uuid.uuid4())})
+        return f"{self.url}/builds/{build['id']}"
+
+    def build(self, address: str) -> Any:
+        return self.get("/api/builds/" + address.rsplit("/", 1)[1])
+
+
+@pytest.fixture(scope="session")
+def product() -> Iterator[Product]:
+    running = Product()
+    running.start()
+    yield running
+    running.end()
+
+
+@pytest.fixture
+def own_product() -> Iterator[Product]:
+    """A product that a test may break."""
+    running = Product()
+    running.start()
+    yield running
+    running.end()
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    return {
+        "executable_path": "/usr/bin/chromium",
+        "args": [
+            "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu",
+            "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            "--no-first-run",
+        ],
+    }  # fmt: skip
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, Any]:
+    return {"viewport": {"width": 1280, "height": 800}, "color_scheme": "light"}
+
+
+@pytest.fixture
+def trike(page: Page, product: Product) -> Page:
+    """The bench with a trike that nobody else uses."""
+    open_bench(page, product.begin())
+    return page
+
+
+def open_bench(page: Page, address: str) -> None:
+    page.goto(address)
+    expect(page.get_by_role("tab").first).to_be_visible()
+
+
+def part(page: Page, name: str) -> Any:
+    return page.get_by_role("region", name=name, exact=True)
+
+
+def open_part(page: Page, name: str) -> Any:
+    part(page, name).get_by_role("button").first.click()
+    editor = page.get_by_role("region", name=f"{name}, all inputs")
+    expect(editor).to_be_visible()
+    return editor
+
+
+def saved(page: Page) -> None:
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
