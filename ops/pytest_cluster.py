@@ -15,7 +15,9 @@ from ops.cluster import throw_away_cluster
 def pytest_addoption(parser: Any) -> None:
     """Start the cluster; of pytest's hooks, this one comes before Django's settings are read."""
     places = [argument for argument in sys.argv[1:] if os.path.exists(argument.split("::")[0])]
-    if os.environ.get("YT_DB_PORT") or (places and all("core" in place for place in places)):
+    if os.environ.get("YT_DB_PORT") or (
+        places and all("core" in place or "benchmarks" in place for place in places)
+    ):
         return
     cluster = throw_away_cluster()
     cluster.start()

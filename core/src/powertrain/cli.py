@@ -139,9 +139,9 @@ def _cruise(build: Build, drive: Drive, arguments: Any) -> Answer:
     grade = scalar(arguments.grade)
     if speed_mps <= 0:
         raise Refusal("speed", "must be above zero; a vehicle at rest does not cruise")
-    if not can_hold(drive, speed_mps, grade):
-        raise Refusal("speed", _cannot_hold(drive, arguments.speed, arguments.grade))
     state = steady(drive, speed_mps, grade)
+    if not can_hold(drive, state):
+        raise Refusal("speed", _cannot_hold(drive, arguments.speed, arguments.grade))
     return {**_state(state), "energy_wh_per_km": number(energy_wh_per_km(state))}
 
 

@@ -1,5 +1,7 @@
 """Top speed, its properties, and what it says at the ends of its range."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import assume, given, settings
@@ -7,6 +9,7 @@ from hypothesis import strategies as st
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
+from powertrain.operating.blocks import in_blocks
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.limits import Limit
@@ -134,11 +137,11 @@ def test_steady_travel_closes_too_and_can_be_held_below_top_speed(document, shar
     assume(top > 0.1)
     state = steady(drive, scalar(share * top), scalar(0.0))
     assume(state.force_n > 0)
-    assert can_hold(drive, scalar(share * top), scalar(0.0))
+    assert can_hold(drive, state)
     heat = state.controller_heat_w + state.motor_heat_w
     assert state.terminals_w == pytest.approx(heat + state.shaft_w, rel=1e-9)
     assert state.speeding_up_w == pytest.approx(0, abs=1e-9 * abs(state.road_w))
-    assert not can_hold(drive, scalar(1.01 * top), scalar(0.0))
+    assert not can_hold(drive, steady(drive, scalar(1.01 * top), scalar(0.0)))
 
 
 def test_cruise_of_the_trike(drive_with):
@@ -193,3 +196,16 @@ def test_everything_doubled_keeps_the_figures_of_each_motor(document):
     assert two.speed_mps == pytest.approx(float(one.speed_mps), rel=1e-9)
     assert two.motor_current_a == pytest.approx(float(one.motor_current_a), rel=1e-7, abs=1e-9)
     assert two.limited_by == one.limited_by
+
+
+def test_in_blocks_is_the_same_as_all_at_once(drive_with):
+    masses = np.linspace(100, 300, 20_000)
+    drive = drive_with({})
+    many = replace(drive, road=replace(drive.road, mass_kg=masses))
+    found = in_blocks(many, masses.size, lambda block: top_speed_mps(block, scalar(3.0)))
+    some = [0, 8191, 8192, 19_999]
+    alone = [
+        float(top_speed_mps(drive_with({"vehicle.mass_kg": masses[i]}), scalar(3.0))) for i in some
+    ]
+    assert found[some].tolist() == pytest.approx(alone, rel=1e-12)
+    assert np.all(np.diff(found) < 0)

@@ -54,7 +54,7 @@ export function typed(text: string): number | null {
   const trimmed = text.trim().replace(/\s/g, "").replace("−", "-");
   if (trimmed === "") return null;
   let plain = trimmed;
-  if (/^[-+]?\d{1,3}(,\d{3})+(\.\d+)?$/.test(trimmed)) plain = trimmed.replace(/,/g, "");
+  if (/^[-+]?[1-9]\d{0,2}(,\d{3})+(\.\d+)?$/.test(trimmed)) plain = trimmed.replace(/,/g, "");
   else if (!trimmed.includes(".")) plain = trimmed.replace(",", ".");
   if (!/^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(plain)) return null;
   const value = Number(plain);

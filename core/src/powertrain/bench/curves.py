@@ -12,10 +12,6 @@ from powertrain.operating.full_throttle import (
     zero_current_speed_mps,
 )
 from powertrain.operating.moments import Moments
-from powertrain.operating.top_speed import top_speed
-
-STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
-"""Grades people name; the map takes the step that spreads four hills over the drive's push."""
 
 CURVE_POINTS, ROAD_POINTS = 48, 25
 
@@ -32,9 +28,6 @@ def map_of(drive: Drive, moments: Moments) -> MapAnswer:
     speeds = np.unique(np.concatenate([speeds, inner]))
     at = full_throttle(drive, speeds)
     pushing = at.force_n >= 0
-    grades = _grades(float(at.force_n[0] / drive.road.weight_n))
-    own = float(moments.climb.state.grade_pct)
-    grades = np.unique(np.append(grades, own))
     road_speeds = np.linspace(0.0, BEYOND * carried, ROAD_POINTS)
     words = [limit_word(code) or "voltage" for code in at.limited_by[pushing]]
     return MapAnswer(
@@ -42,18 +35,13 @@ def map_of(drive: Drive, moments: Moments) -> MapAnswer:
         drive_force_n=listed(at.force_n[pushing]),
         limited_by=words,
         road_speeds_mps=listed(road_speeds),
-        crossings=_crossings(drive, grades, own, road_speeds),
+        crossings=_crossings(drive, moments, road_speeds),
     )
 
 
-def _grades(push_per_weight: float) -> Array:
-    steepest_pct = 100 * max(push_per_weight, 0.0)
-    step = next((s for s in STEPS if 4 * s >= 0.8 * steepest_pct), STEPS[-1])
-    return step * np.arange(5.0)
-
-
-def _crossings(drive: Drive, grades: Array, own: float, road_speeds: Array) -> list[Crossing]:
-    tops = top_speed(drive, grades)
+def _crossings(drive: Drive, moments: Moments, road_speeds: Array) -> list[Crossing]:
+    tops, own = moments.tops, float(moments.climb.state.grade_pct)
+    grades = tops.grade_pct
     road = drive.road.force_n(road_speeds, grades[:, None])
     found = []
     for index, grade in enumerate(grades):

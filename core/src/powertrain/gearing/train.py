@@ -1,6 +1,7 @@
 """A train of reductions, each with its ratio and its loss."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -23,12 +24,12 @@ class Train:
             efficiencies=tuple(scalar(stage.efficiency) for stage in gearing),
         )
 
-    @property
+    @cached_property
     def ratio(self) -> Array:
         """Motor turns for one turn of the wheel."""
         return _product(self.ratios)
 
-    @property
+    @cached_property
     def efficiency(self) -> Array:
         """Part of the shaft's power that reaches the wheel."""
         return _product(self.efficiencies)

@@ -5,11 +5,11 @@ from typing import Literal
 
 import numpy as np
 
-from powertrain.arrays import scalar
+from powertrain.arrays import Array, pick, scalar
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
-from powertrain.operating.full_throttle import zero_current_speed_mps
+from powertrain.operating.full_throttle import full_throttle, zero_current_speed_mps
 from powertrain.operating.launch import Launch, launch
 from powertrain.operating.limits import Limit
 from powertrain.operating.state import State, state_at_full_throttle
@@ -50,7 +50,11 @@ class Moment:
 
 @dataclass(frozen=True)
 class Moments:
-    """All five, with the launch as it runs from standstill."""
+    """All five, with the launch as it runs from standstill.
+
+    `tops` are the states at top speed on several grades, rising: the level, four hills spread
+    over what the drive can push, and the document's own.
+    """
 
     launch: Moment
     climb: Moment
@@ -58,6 +62,7 @@ class Moments:
     top_speed: Moment
     wheels_up: Moment
     launch_run: Launch | None
+    tops: State
 
     def all(self) -> tuple[Moment, ...]:
         """Return them in the order in which they are shown."""
@@ -67,8 +72,11 @@ class Moments:
 def moments_of(build: Build, drive: Drive) -> Moments:
     """Return the five moments of one build."""
     wanted_pct = build.moments.climb_grade_pct
-    grade_pct = USUAL_GRADE_PCT if wanted_pct is None else wanted_pct
-    flat, hill = _tops(drive, 0.0, grade_pct)
+    own_pct = USUAL_GRADE_PCT if wanted_pct is None else wanted_pct
+    grades_pct = np.unique(np.append(_spread(drive), own_pct))
+    tops = _tops(drive, grades_pct)
+    flat = pick(tops, int(np.searchsorted(grades_pct, 0.0)))
+    hill = pick(tops, int(np.searchsorted(grades_pct, own_pct)))
     top_kmh = float(kmh_from_mps(flat.speed_mps))
     launching, run = _launch(build, drive, top_kmh)
     return Moments(
@@ -78,17 +86,26 @@ def moments_of(build: Build, drive: Drive) -> Moments:
         top_speed=Moment("top_speed", flat, None, 0.0, False, top_kmh > 0, _stall_note(flat)),
         wheels_up=Moment("wheels_up", free_running_full(drive), None, 0.0, False, True, None),
         launch_run=run,
+        tops=tops,
     )
 
 
-def _tops(drive: Drive, *grades_pct: float) -> list[State]:
+def _tops(drive: Drive, grades_pct: Array) -> State:
     """Return the states at top speed, or overrun where a descent has no top speed."""
-    speeds_mps = top_speed_mps(drive, np.array(grades_pct))
+    speeds_mps = top_speed_mps(drive, grades_pct)
     held_mps = np.where(np.isfinite(speeds_mps), speeds_mps, zero_current_speed_mps(drive))
-    return [
-        at_top_speed(drive, speed_mps, scalar(grade_pct))
-        for speed_mps, grade_pct in zip(held_mps, grades_pct, strict=True)
-    ]
+    return at_top_speed(drive, held_mps, grades_pct)
+
+
+GRADE_STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
+"""Grades people name; the step is taken that spreads four hills over the drive's push."""
+
+
+def _spread(drive: Drive) -> Array:
+    push_n = float(full_throttle(drive, scalar(0.0)).force_n)
+    steepest_pct = 100 * max(push_n / float(drive.road.weight_n), 0.0)
+    step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])
+    return step * np.arange(5.0)
 
 
 def _stall_note(state: State) -> str | None:
@@ -117,9 +134,8 @@ def _climb(build: Build, drive: Drive, hill: State) -> Moment:
     speed_kmh, grade_pct = build.moments.climb_speed_kmh, float(hill.grade_pct)
     assumed = build.moments.climb_grade_pct is None
     if speed_kmh is not None:
-        speed_mps = scalar(mps_from_kmh(speed_kmh))
-        if can_hold(drive, speed_mps, hill.grade_pct):
-            state = steady(drive, speed_mps, hill.grade_pct)
+        state = steady(drive, scalar(mps_from_kmh(speed_kmh)), hill.grade_pct)
+        if can_hold(drive, state):
             return Moment("climb", state, speed_kmh, grade_pct, assumed, True, None)
     if hill.limited_by == Limit.CANNOT_MOVE:
         return Moment("climb", hill, speed_kmh, grade_pct, assumed, False, CANT_START)
@@ -131,9 +147,8 @@ def _climb(build: Build, drive: Drive, hill: State) -> Moment:
 def _cruise(build: Build, drive: Drive, flat: State, top_kmh: float) -> Moment:
     asked = build.moments.cruise_kmh
     target_kmh = asked if asked is not None else _round_kmh(CRUISE_SHARE * top_kmh)
-    speed_mps, level = scalar(mps_from_kmh(target_kmh)), scalar(0.0)
-    if target_kmh > 0 and can_hold(drive, speed_mps, level):
-        state = steady(drive, speed_mps, level)
+    state = steady(drive, scalar(mps_from_kmh(target_kmh)), scalar(0.0))
+    if target_kmh > 0 and can_hold(drive, state):
         return Moment("cruise", state, target_kmh, 0.0, asked is None, True, None)
     note = f"It holds {top_kmh:.3g} km/h, not {target_kmh:g}." if top_kmh > 0 else CANT_START
     return Moment("cruise", flat, target_kmh or None, 0.0, asked is None, False, note)

@@ -6,7 +6,7 @@ import numpy as np
 
 from powertrain.arrays import Array
 
-CLOSE = 4e-15
+CLOSE = 1e-14
 """Relative width of a bracket at which a root counts as found."""
 
 MOST_STEPS = 100

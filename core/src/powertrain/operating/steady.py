@@ -14,20 +14,18 @@ SLACK = 1e-9
 
 
 def steady(drive: Drive, speed_mps: Array, grade_pct: Array) -> State:
-    """Return the state that holds `speed_mps` on `grade_pct`; see `can_hold` for whether it can.
+    """Return the state that would hold `speed_mps` on `grade_pct`; ask `can_hold` whether it does.
 
     Downhill the motors brake: their current is negative and the pack takes it back.
     """
     return state_at_force(drive, speed_mps, grade_pct, drive.road.force_n(speed_mps, grade_pct))
 
 
-def can_hold(drive: Drive, speed_mps: Array, grade_pct: Array) -> NDArray[np.bool_]:
-    """Return whether the drive can hold `speed_mps`: push enough, and volts enough to brake."""
-    wanted_n = drive.road.force_n(speed_mps, grade_pct)
-    most_n = full_throttle(drive, speed_mps).force_n
-    pushes = wanted_n <= most_n + SLACK * np.abs(most_n)
-    state = state_at_force(drive, speed_mps, grade_pct, wanted_n)
-    speed_rad_s = drive.motor_speed_rad_s(speed_mps)
+def can_hold(drive: Drive, state: State) -> NDArray[np.bool_]:
+    """Return whether the drive can hold a steady `state`: push enough, and volts to brake."""
+    most_n = full_throttle(drive, state.speed_mps).force_n
+    pushes = state.force_n <= most_n + SLACK * np.abs(most_n)
+    speed_rad_s = drive.motor_speed_rad_s(state.speed_mps)
     power_w = motor_side_power_w(drive, speed_rad_s, state.motor_current_a)
     deliverable = power_w <= drive.pack.greatest_power_w(drive.controller.standby_a) * (1 + SLACK)
     path_v = state.motor_voltage_v + state.motor_current_a * drive.controller.resistance_ohm

@@ -24,13 +24,17 @@ def top_speed_mps(drive: Drive, grade_pct: Array) -> Array:
     runs_away = np.isposinf(coasting_mps)
     ceiling_mps = np.where(runs_away, carried_mps, np.maximum(carried_mps, coasting_mps))
 
+    still_n = drive.road.still_n(grade_pct)
+
     def spare_n(speed_mps: Array) -> Array:
-        return full_throttle(drive, speed_mps).force_n - drive.road.force_n(speed_mps, grade_pct)
+        asked_n = still_n + drive.road.air_n(speed_mps)
+        return full_throttle(drive, speed_mps).force_n - asked_n
 
     low, high = np.broadcast_arrays(np.zeros(()), ceiling_mps)
     found = falling_root(spare_n, low, high)
-    pulled = runs_away & (spare_n(high) > 0)
-    return np.where(pulled, np.inf, found)
+    if np.any(runs_away):
+        return np.where(runs_away & (spare_n(high) > 0), np.inf, found)
+    return found
 
 
 def top_speed(drive: Drive, grade_pct: Array) -> State:

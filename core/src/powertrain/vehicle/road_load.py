@@ -55,14 +55,18 @@ class RoadLoad:
 
     def force_n(self, speed_mps: Array, grade_pct: Array) -> Array:
         """Return the whole force that holds a steady `speed_mps` on `grade_pct`."""
-        return self.rolling_n(grade_pct) + self.climbing_n(grade_pct) + self.air_n(speed_mps)
+        return self.still_n(grade_pct) + self.air_n(speed_mps)
+
+    def still_n(self, grade_pct: Array) -> Array:
+        """Return what tyres and slope ask, whatever the speed."""
+        return self.rolling_n(grade_pct) + self.climbing_n(grade_pct)
 
     def coasting_speed_mps(self, grade_pct: Array) -> Array:
         """Return where the air alone holds the vehicle back, out of gear.
 
         Below zero where it would not roll, infinite where it rolls and there is no air drag.
         """
-        pull_n = -self.rolling_n(grade_pct) - self.climbing_n(grade_pct)
+        pull_n = -self.still_n(grade_pct)
         with np.errstate(divide="ignore", invalid="ignore"):
             through_air_mps = np.sign(pull_n) * np.sqrt(np.abs(pull_n) / self._air_factor)
         still = np.where(pull_n > 0, np.inf, -np.inf)

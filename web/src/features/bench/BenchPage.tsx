@@ -1,4 +1,4 @@
-import { type ReactNode, useCallback, useEffect, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ApiError } from "../../api/client";
 import type { BuildAnswer, MomentId, PartId } from "../../api/types";
@@ -117,8 +117,9 @@ interface WideProps {
 
 function WideStream({ width, moment, state, bank }: WideProps) {
   const { answer, pinned, document } = state;
+  const stages = document.gearing.length;
+  const places = useMemo(() => stations(width, stages), [width, stages]);
   if (!answer) return null;
-  const places = stations(width, document.gearing.length);
   return (
     <div className="px-6">
       <div className="grid min-h-38" style={{ gridTemplateColumns: places.columns }}>

@@ -1,10 +1,11 @@
+import { memo } from "react";
 import type { Answer } from "../../api/types";
 import { chosen, digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { momentOf } from "./parts";
 
 /** What stays in sight whatever the moment. */
-export function Facts({ answer }: { answer: Answer }) {
+export const Facts = memo(function Facts({ answer }: { answer: Answer }) {
   const { text } = useUnits();
   const cut = answer.verdicts.find((verdict) => verdict.id === "cut_off");
   const cruise = momentOf(answer, "cruise").state;
@@ -34,4 +35,4 @@ export function Facts({ answer }: { answer: Answer }) {
       ))}
     </dl>
   );
-}
+});

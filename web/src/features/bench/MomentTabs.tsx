@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Answer, MomentAnswer, MomentId } from "../../api/types";
 import { SeverityMark } from "../../ui/Severity";
 import { chosen, digits } from "../../units/format";
@@ -13,7 +14,7 @@ interface Props {
 export const MOMENTS: MomentId[] = ["launch", "climb", "cruise", "top_speed", "wheels_up"];
 
 /** The five moments, each with what it comes to; the bar below says how strong its stream is. */
-export function MomentTabs({ answer, moment, onChoose }: Props) {
+export const MomentTabs = memo(function MomentTabs({ answer, moment, onChoose }: Props) {
   const strongest = Math.max(...answer.moments.map((m) => Math.abs(m.state.cells_w)), 1e-9);
   return (
     <div
@@ -34,7 +35,7 @@ export function MomentTabs({ answer, moment, onChoose }: Props) {
       ))}
     </div>
   );
-}
+});
 
 function worstIn(answer: Answer, moment: MomentId) {
   return answer.verdicts.find((v) => v.moment === moment && v.severity !== "ok")?.severity ?? null;

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Answer, PartId } from "../../api/types";
 import { SeverityWord } from "../../ui/Severity";
 import type { Workbench } from "./workbench";
@@ -9,7 +10,7 @@ interface Props {
 }
 
 /** Every limit judged, the worst first, each with the change that cures it. */
-export function Verdicts({ bench, answer, onOpen }: Props) {
+export const Verdicts = memo(function Verdicts({ bench, answer, onOpen }: Props) {
   const count = (severity: string) => answer.verdicts.filter((v) => v.severity === severity).length;
   const parts = [
     [count("stop"), "to stop for"],
@@ -76,4 +77,4 @@ export function Verdicts({ bench, answer, onOpen }: Props) {
       </ul>
     </section>
   );
-}
+});

@@ -209,9 +209,9 @@ export class Workbench {
     try {
       const { document, answer, changes } = await solve(this.state.document, batch);
       this.tasks.splice(0, batch.length);
-      this.set({ document, answer, trouble: null, refused: null });
+      const told = changes.length ? { changes, notice: null } : {};
+      this.set({ document, answer, trouble: null, refused: null, ...told });
       if (changes.length) {
-        this.set({ changes, notice: null });
         this.outbox.push({ document, changeId: crypto.randomUUID() });
         this.keep();
         void this.save();
@@ -231,9 +231,13 @@ export class Workbench {
     }
   }
 
+  /** Whether nothing that was done still has to be carried out or saved. */
+  private get resting(): boolean {
+    return this.outbox.length === 0 && !this.tasks.some((task) => task.do === "act");
+  }
+
   private restIfDone(): void {
-    const waiting = this.tasks.some((task) => task.do === "act") || this.outbox.length > 0;
-    if (!waiting && this.state.saving === "saving") this.set({ saving: "saved" });
+    if (this.resting && this.state.saving === "saving") this.set({ saving: "saved" });
   }
 
   private async step(task: Exclude<Task, { do: "act" }>): Promise<void> {
@@ -305,14 +309,13 @@ export class Workbench {
     if (this.savingNow) return;
     this.savingNow = true;
     for (let item = this.outbox[0]; item && !this.state.conflict; item = this.outbox[0]) {
-      this.set({ saving: this.state.saving === "waiting" ? "waiting" : "saving" });
+      if (this.state.saving === "saved") this.set({ saving: "saving" });
       try {
         const build = await saveVersion(this.id, this.base, item.document, item.changeId);
         this.base = build.head;
         if (this.outbox[0] === item) this.outbox.shift();
         this.keep();
-        this.set({ build, saving: "saving" });
-        this.restIfDone();
+        this.set({ build, saving: this.resting ? "saved" : "saving" });
       } catch (problem) {
         if (problem instanceof ApiError && problem.status === 409) {
           this.set({ conflict: conflictOf(problem), saving: "saved" });

@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import { type PointerEvent, useState } from "react";
+import { memo, type PointerEvent, useState } from "react";
 import type { Answer, MapAnswer, MomentId } from "../../../api/types";
 import { chosen, digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
@@ -26,7 +26,7 @@ const STROKE: Record<string, { width: number; dash?: string; words: string }> = 
 };
 
 /** Push against what the road asks, over speed; the edge is drawn by what limits it. */
-export function PushMap({ answer, pinned, moment, width, height }: Props) {
+export const PushMap = memo(function PushMap({ answer, pinned, moment, width, height }: Props) {
   const { choice, text } = useUnits();
   const [at, setAt] = useState<number | null>(null);
   const map = answer.map;
@@ -188,7 +188,7 @@ export function PushMap({ answer, pinned, moment, width, height }: Props) {
       </figcaption>
     </figure>
   );
-}
+});
 
 function Legend({ limits, ghost }: { limits: string[]; ghost: boolean }) {
   return (

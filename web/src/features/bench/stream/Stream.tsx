@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { BuildDocument, StateAnswer } from "../../../api/types";
 import { type Flow, flowOf, type Loss, widest } from "../../../stream/flow";
 import { type Course, draw } from "../../../stream/geometry";
@@ -20,7 +21,14 @@ interface Props {
 }
 
 /** The stream across the bench, in true proportion, with what leaves it and where it ends. */
-export function Stream({ state, pinned, document, width, stations, moment }: Props) {
+export const Stream = memo(function Stream({
+  state,
+  pinned,
+  document,
+  width,
+  stations,
+  moment,
+}: Props) {
   const flow = flowOf(state);
   const before = pinned ? flowOf(pinned) : null;
   const greatest = Math.max(widest(flow), before ? widest(before) : 0);
@@ -90,7 +98,7 @@ export function Stream({ state, pinned, document, width, stations, moment }: Pro
       <ScaleBar width={width} scale={course.scale} />
     </svg>
   );
-}
+});
 
 function Mark({ x, watts, words }: { x: number; watts: number; words: string }) {
   return (

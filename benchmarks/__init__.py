@@ -1,0 +1,1 @@
+"""Measurements, outside the test run: bin/bench."""

@@ -1,0 +1,61 @@
+"""How quick the engine is, as times and as ratios to a plain scalar loop in the same run."""
+
+import json
+import resource
+import time
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+import pytest
+from powertrain.arrays import scalar
+from powertrain.bench.solve import solve
+from powertrain.documents.reading import check_build
+from powertrain.drive import Drive
+from powertrain.operating.blocks import in_blocks
+from powertrain.operating.top_speed import top_speed_mps
+
+from benchmarks import scalar_loop
+
+TRIKE = json.loads(
+    (Path(__file__).parents[1] / "server/builds/demo/causeway-trike.json").read_text()
+)
+MILLION = 1_000_000
+
+
+def test_one_bench_answer(benchmark):
+    document = check_build(TRIKE)
+    benchmark(lambda: solve(document).model_dump_json())
+
+
+def test_one_bench_answer_from_its_plain_document(benchmark):
+    benchmark(lambda: solve(check_build(TRIKE)).model_dump_json())
+
+
+def test_a_million_top_speeds(benchmark):
+    drive = Drive.of(check_build(TRIKE))
+    rng = np.random.default_rng(7)
+    constants = drive.motor.constant_nm_per_a * rng.uniform(0.5, 2.0, MILLION)
+    masses = drive.road.mass_kg * rng.uniform(0.7, 1.3, MILLION)
+    many = replace(
+        drive,
+        motor=replace(drive.motor, constant_nm_per_a=constants),
+        road=replace(drive.road, mass_kg=masses),
+    )
+    found = benchmark.pedantic(
+        lambda: in_blocks(many, MILLION, lambda block: top_speed_mps(block, scalar(0.0))),
+        rounds=3,
+    )
+    some = rng.integers(0, MILLION, 2000)
+    begun = time.perf_counter()
+    for i in some:
+        motor = {**TRIKE["motor"], "kv_rpm_per_v": 60 / (2 * np.pi * constants[i])}
+        vehicle = {**TRIKE["vehicle"], "mass_kg": masses[i]}
+        wanted = scalar_loop.top_speed_mps({**TRIKE, "motor": motor, "vehicle": vehicle})
+        assert found[i] == pytest.approx(wanted, rel=1e-9)
+    each = (time.perf_counter() - begun) / some.size
+    ratio = each * MILLION / benchmark.stats.stats.min
+    benchmark.extra_info["times_faster_than_scalar_loop"] = round(ratio, 1)
+    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    benchmark.extra_info["peak_memory_mib"] = round(peak)
+    print(f"\na million: {ratio:.1f} x the scalar loop, peak memory of the process {peak:.0f} MiB")

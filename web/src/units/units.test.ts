@@ -1,0 +1,94 @@
+import { describe, expect, test } from "vitest";
+import { chosen, difference, digits, shown, typed } from "./format";
+import { documentUnit, imperialChoice, QUANTITIES, toShown, toStored, unitOf } from "./quantities";
+
+describe("numbers are shown with the digits they deserve", () => {
+  test.each([
+    [36.78966, 3, "36.8"],
+    [3071.389, 4, "3,071"],
+    [0.03712, 2, "0.037"],
+    [999.96, 3, "1,000"],
+    [0, 3, "0"],
+    [2246.6, 3, "2,247"],
+    [Number.NaN, 3, "–"],
+  ])("%d with %d digits", (value, significant, text) => {
+    expect(digits(value, significant)).toBe(text);
+  });
+
+  test("what somebody chose gets no digits added", () => {
+    expect([chosen(8), chosen(63.5), chosen(0.1 + 0.2), chosen(1830)]).toEqual([
+      "8",
+      "63.5",
+      "0.3",
+      "1,830",
+    ]);
+  });
+});
+
+describe("differences", () => {
+  test("carry their sign and as many decimals as the figure", () => {
+    expect(difference(38.92, 36.79)).toBe("+2.1");
+    expect(difference(36.79, 38.92)).toBe("−2.1");
+  });
+
+  test("that would read as nothing are not shown", () => {
+    expect(difference(36.79, 36.79)).toBeNull();
+    expect(difference(36.7901, 36.79)).toBeNull();
+    expect(difference(0, 0)).toBeNull();
+  });
+});
+
+describe("typed numbers", () => {
+  test.each([
+    ["0.045", 0.045],
+    ["0,045", 0.045],
+    ["1,830", 1830],
+    ["1,830.5", 1830.5],
+    [" 12 ", 12],
+    ["-4", -4],
+    ["−4", -4],
+    ["1e3", 1000],
+    [".5", 0.5],
+  ])("%s", (text, value) => {
+    expect(typed(text)).toBe(value);
+  });
+
+  test.each(["", "soft", "12 V", "1.2.3", "1e999", "--2", "Infinity"])("%s is none", (text) => {
+    expect(typed(text)).toBeNull();
+  });
+});
+
+describe("units", () => {
+  // NIST SP 811 (from memory).
+  test.each([
+    ["speed", 10, 22.3694],
+    ["mass", 1, 2.20462],
+    ["length", 25.4, 1],
+    ["torque", 1, 0.737562],
+    ["force", 1, 0.224809],
+    ["temperature", 100, 212],
+    ["ground", 1, 3.28084],
+  ] as const)("%s in imperial", (quantity, stored, imperial) => {
+    const unit = unitOf(quantity, imperialChoice());
+    expect(toShown(stored, unit)).toBeCloseTo(imperial, 4);
+  });
+
+  test("every unit goes there and back", () => {
+    for (const quantity of Object.values(QUANTITIES)) {
+      for (const unit of quantity.units) {
+        expect(toStored(toShown(123.456, unit), unit)).toBeCloseTo(123.456, 8);
+      }
+    }
+  });
+
+  test("a document's km/h is not multiplied twice", () => {
+    expect(toShown(18, documentUnit("km/h", {}))).toBeCloseTo(18, 12);
+    expect(toShown(18, documentUnit("km/h", { speed: "mph" }))).toBeCloseTo(11.1847, 4);
+    expect(toShown(5, documentUnit("m/s", { speed: "km/h" }))).toBeCloseTo(18, 12);
+  });
+
+  test("units without a choice keep their sign", () => {
+    expect(documentUnit("mohm", {}).sign).toBe("mΩ");
+    expect(shown(10.219, "speed", {})).toEqual({ text: "36.8", sign: "km/h" });
+  });
+});
