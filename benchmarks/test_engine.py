@@ -8,14 +8,14 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+
+from benchmarks import scalar_loop
 from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
 from powertrain.operating.blocks import in_blocks
 from powertrain.operating.top_speed import top_speed_mps
-
-from benchmarks import scalar_loop
 
 TRIKE = json.loads(
     (Path(__file__).parents[1] / "server/builds/demo/causeway-trike.json").read_text()

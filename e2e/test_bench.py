@@ -5,9 +5,9 @@ import re
 
 import pytest
 from playwright.sync_api import Page, expect
-from powertrain.cli import main
 
 from e2e.conftest import Product, open_bench, open_part, part, saved
+from powertrain.cli import main
 
 
 def test_the_trike_shows_the_numbers_of_api_and_command_line(

@@ -87,6 +87,7 @@ def _prepare(*, demo: bool) -> None:
 
 def _serve(port: int, begun: float) -> None:
     import waitress
+
     from config.wsgi import application
 
     threading.Thread(target=_warm, args=(), daemon=True).start()

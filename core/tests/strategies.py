@@ -3,6 +3,7 @@
 from typing import Any
 
 from hypothesis import strategies as st
+
 from powertrain.documents.build import FORMAT
 
 

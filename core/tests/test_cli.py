@@ -6,11 +6,11 @@ import sys
 from itertools import pairwise
 
 import pytest
+
+from core.tests.conftest import TRIKE, document_with
 from powertrain.bench.solve import solve
 from powertrain.cli import main
 from powertrain.documents.reading import check_build
-
-from core.tests.conftest import TRIKE, document_with
 
 STATE_KEYS = {
     "speed_mps", "motor_rpm", "motor_current_a", "battery_current_a", "battery_voltage_v",

@@ -5,6 +5,7 @@ import math
 import numpy as np
 import pint
 import pytest
+
 from powertrain import units
 from powertrain.arrays import scalar
 from powertrain.battery.pack import Pack

@@ -5,13 +5,6 @@ from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
-from powertrain.archetypes import all_archetypes
-from powertrain.bench.solve import solve
-from powertrain.documents.build import Build as BuildDocument
-from powertrain.documents.describe import all_fields, changes_between
-from powertrain.documents.reading import check_build
-from powertrain.errors import Refusal
-from powertrain.levers.operations import carry_out
 
 from builds import schemas
 from builds.actions.change import pin, redo, restore, save_version, undo
@@ -21,6 +14,13 @@ from builds.errors import OperationRefused
 from builds.models import Build
 from builds.querysets import version_of
 from builds.views_of import archetype_card, build_answer, build_card, plain, version_card
+from powertrain.archetypes import all_archetypes
+from powertrain.bench.solve import solve
+from powertrain.documents.build import Build as BuildDocument
+from powertrain.documents.describe import all_fields, changes_between
+from powertrain.documents.reading import check_build
+from powertrain.errors import Refusal
+from powertrain.levers.operations import carry_out
 
 router = Router()
 

@@ -5,11 +5,12 @@ from typing import Annotated, Any
 from uuid import UUID
 
 from ninja import Schema
+from pydantic import Field
+
 from powertrain.bench.answer import Answer, StateAnswer
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.describe import FieldInfo
 from powertrain.levers.operations import Operation
-from pydantic import Field
 
 Number = Annotated[int, Field(ge=1, le=2_000_000_000)]
 

@@ -1,14 +1,13 @@
 """Stored builds as the API shows them."""
 
+from builds.models import Build, Version
+from builds.querysets import next_of, version_of
+from builds.schemas import ArchetypeCard, BuildAnswer, BuildCard, Pinned, VersionCard
 from powertrain.archetypes import Archetype
 from powertrain.bench.solve import solve
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.describe import drive_in_words
 from powertrain.documents.reading import check_build
-
-from builds.models import Build, Version
-from builds.querysets import next_of, version_of
-from builds.schemas import ArchetypeCard, BuildAnswer, BuildCard, Pinned, VersionCard
 
 
 def build_answer(build: Build) -> BuildAnswer:

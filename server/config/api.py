@@ -2,15 +2,15 @@
 
 from typing import Any
 
-from builds.api import router as builds
 from django.db import connection
 from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
 from ninja.parser import Parser
-from powertrain.documents.text import parse
 from pydantic import BaseModel
 
+from builds.api import router as builds
 from config.api_errors import tell_errors
+from powertrain.documents.text import parse
 
 
 class GuardedParser(Parser):

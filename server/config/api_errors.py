@@ -3,12 +3,13 @@
 import logging
 from typing import Any
 
-from builds.errors import Conflict, NotThere, OperationRefused
 from django.core.exceptions import RequestDataTooBig
 from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
+
+from builds.errors import Conflict, NotThere, OperationRefused
 from powertrain.documents.build import Build
 from powertrain.documents.reading import TAGS, refusal_of
 from powertrain.errors import Refusal

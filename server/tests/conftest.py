@@ -5,9 +5,10 @@ import uuid
 from typing import Any
 
 import pytest
+from django.test import Client
+
 from builds.demo import demo_builds
 from builds.views_of import plain
-from django.test import Client
 
 
 class Api:

@@ -5,10 +5,11 @@ import json
 import uuid
 
 import pytest
-from builds.actions.create import create_build
-from builds.models import Build, Version
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
+
+from builds.actions.create import create_build
+from builds.models import Build, Version
 
 
 def with_cells(document, cells):

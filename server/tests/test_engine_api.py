@@ -3,6 +3,7 @@
 import json
 
 import pytest
+
 from config.settings import ROOT
 from powertrain.cli import main
 

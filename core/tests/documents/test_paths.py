@@ -1,12 +1,12 @@
 """Changing and comparing documents by path."""
 
 import pytest
+
+from core.tests.conftest import TRIKE
 from powertrain.documents.describe import changes_between
 from powertrain.documents.paths import changed, differences
 from powertrain.errors import Refusal
 from powertrain.levers.operations import Describe, Press, SetValues, carry_out
-
-from core.tests.conftest import TRIKE
 
 
 def test_a_change_leaves_the_original_alone(trike):

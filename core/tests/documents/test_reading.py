@@ -4,12 +4,12 @@ import json
 import time
 
 import pytest
+
+from core.tests.conftest import TRIKE, document_with
 from powertrain.archetypes import all_archetypes
 from powertrain.documents.describe import all_fields
 from powertrain.documents.reading import check_build, read_build, warnings_of
 from powertrain.errors import Refusal
-
-from core.tests.conftest import TRIKE, document_with
 
 
 def refused(document) -> Refusal:

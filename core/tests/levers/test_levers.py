@@ -2,14 +2,14 @@
 
 import pytest
 from hypothesis import given, settings
+
+from core.tests.conftest import document_with
+from core.tests.strategies import builds
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 from powertrain.levers.operations import Press, carry_out
 from powertrain.levers.registry import levers_of, press
-
-from core.tests.conftest import document_with
-from core.tests.strategies import builds
 
 
 def lever(document, lever_id):

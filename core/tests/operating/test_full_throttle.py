@@ -6,6 +6,9 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+
+from core.tests.reference.chopper_by_duty import Circuit
+from core.tests.strategies import builds
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
@@ -15,9 +18,6 @@ from powertrain.operating.full_throttle import (
     zero_current_speed_mps,
 )
 from powertrain.operating.limits import Limit
-
-from core.tests.reference.chopper_by_duty import Circuit
-from core.tests.strategies import builds
 
 
 def circuit_of(document) -> Circuit:

@@ -2,15 +2,15 @@
 
 import numpy as np
 import pytest
+from scipy.integrate import solve_ivp
+
+from core.tests.conftest import document_with
+from core.tests.operating.test_full_throttle import circuit_of
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
 from powertrain.operating.launch import launch
 from powertrain.operating.top_speed import top_speed_mps
-from scipy.integrate import solve_ivp
-
-from core.tests.conftest import document_with
-from core.tests.operating.test_full_throttle import circuit_of
 
 
 def integrated(document, to_mps: float) -> tuple[float, float]:

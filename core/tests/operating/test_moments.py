@@ -1,12 +1,12 @@
 """The five moments, and what they say when the drive can't do what is asked."""
 
 import pytest
+
+from core.tests.conftest import document_with
 from powertrain.bench.solve import solve
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
 from powertrain.operating.moments import moments_of
-
-from core.tests.conftest import document_with
 
 
 def moments(changes):

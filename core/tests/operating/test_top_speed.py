@@ -6,6 +6,9 @@ import numpy as np
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
+from scipy.optimize import brentq
+
+from core.tests.strategies import builds
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
@@ -16,9 +19,6 @@ from powertrain.operating.limits import Limit
 from powertrain.operating.roots import falling_root
 from powertrain.operating.steady import can_hold, energy_wh_per_km, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
-from scipy.optimize import brentq
-
-from core.tests.strategies import builds
 
 
 def test_voltage_limited_top_speed_by_hand(drive_with):

@@ -1,14 +1,14 @@
 """Each rule at both sides of its limit; limits from common practice, no source."""
 
 import pytest
+
+from core.tests.conftest import document_with
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
 from powertrain.operating.moments import moments_of
 from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.verdict import Case
-
-from core.tests.conftest import document_with
 
 
 def judged(document):

@@ -5,11 +5,11 @@ from typing import Any
 from uuid import UUID
 
 from django.db import transaction
-from powertrain.documents.describe import changes_between
 
 from builds.errors import Conflict, NotThere
 from builds.models import Build, Version
 from builds.querysets import next_of, version_of
+from powertrain.documents.describe import changes_between
 
 log = logging.getLogger(__name__)
 

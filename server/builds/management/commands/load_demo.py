@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from accounts.personal import the_owner
 from django.core.management.base import BaseCommand
 
+from accounts.personal import the_owner
 from builds.actions.create import create_build
 from builds.demo import demo_builds
 from builds.models import Build
