@@ -111,7 +111,7 @@ def _verdict(
     return Verdict(
         id=f"{rated.part}_{which}",
         part=rated.part,
-        title=f"The {rated.noun} carries {share:.0%} of its {which} rating",
+        title=f"The {rated.noun} carries {share * 100:.0f} % of its {which} rating",
         severity=severity,
         value=amps,
         limit=rating_a,

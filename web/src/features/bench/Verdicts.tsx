@@ -74,6 +74,11 @@ export const Verdicts = memo(function Verdicts({ bench, answer, onOpen }: Props)
             </p>
           </li>
         ))}
+        <li className="border-t border-line py-1.5 text-soft">
+          Computed, not tried. At full throttle put the wheels on a stand and keep clear of chains
+          and wheels; know how your cells are charged and stored. Local law, event rules and
+          licensed trades come first.
+        </li>
       </ul>
     </section>
   );

@@ -1,11 +1,19 @@
 import type { Gauge, MomentId } from "../../../api/types";
-import { digits } from "../../../units/format";
+import { chosen, digits } from "../../../units/format";
 
 const NAMES: Record<MomentId, string> = {
   launch: "in the launch",
   climb: "on the climb",
   cruise: "at cruise",
   top_speed: "at top speed",
+  wheels_up: "in the air",
+};
+
+const SHORT: Record<MomentId, string> = {
+  launch: "launch",
+  climb: "climb",
+  cruise: "cruise",
+  top_speed: "top speed",
   wheels_up: "in the air",
 };
 
@@ -37,7 +45,7 @@ export function StrainBar({ gauge, moment, over }: Props) {
         />
       </div>
       <p className="mt-0.5 truncate text-[11.5px] text-soft">
-        worst {digits(worst * 100, 2)} % of {digits(gauge.limit)} {gauge.unit} {NAMES[gauge.worst]}
+        {SHORT[gauge.worst]} {digits(worst * 100, 2)} % of {chosen(gauge.limit)} {gauge.unit}
       </p>
     </div>
   );

@@ -1,0 +1,80 @@
+"""Takes the pictures in docs/screenshots from demo data: ``python -m e2e.pictures``."""
+
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from e2e.conftest import ROOT, Product
+
+PLACE = ROOT / "docs" / "screenshots"
+
+
+def page(browser: Browser, width: int, height: int, theme: str) -> Page:
+    """Return a page of one size and theme."""
+    context = browser.new_context(
+        viewport={"width": width, "height": height},
+        color_scheme=theme,  # type: ignore[arg-type]
+    )
+    return context.new_page()
+
+
+def bench(
+    browser: Browser, product: Product, name: str, width: int, height: int, theme: str
+) -> Page:
+    """Return a page with the bench of a demo build."""
+    shown = page(browser, width, height, theme)
+    shown.goto(product.url)
+    shown.get_by_role("link", name=name, exact=True).click()
+    shown.get_by_role("tab").first.wait_for()
+    shown.wait_for_timeout(600)
+    return shown
+
+
+def take(shown: Page, name: str, *, whole: bool = False) -> None:
+    """Keep a picture."""
+    shown.wait_for_timeout(500)
+    shown.screenshot(path=PLACE / name, full_page=whole)
+    shown.context.close()
+
+
+def main() -> None:
+    """Take them all from a product of its own."""
+    Path(PLACE).mkdir(parents=True, exist_ok=True)
+    product = Product()
+    product.start()
+    try:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(
+                executable_path="/usr/bin/chromium",
+                args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+            )
+            builds = page(browser, 1280, 800, "light")
+            builds.goto(product.url)
+            builds.get_by_role("link", name="Causeway trike", exact=True).wait_for()
+            take(builds, "builds.png")
+            phone = page(browser, 390, 844, "light")
+            phone.goto(product.url)
+            phone.get_by_role("link", name="Causeway trike", exact=True).wait_for()
+            take(phone, "builds-phone.png")
+            take(bench(browser, product, "Causeway trike", 1280, 800, "light"), "bench-light.png")
+            take(bench(browser, product, "Causeway trike", 1280, 800, "dark"), "bench-dark.png")
+            phone = bench(browser, product, "Seed rover", 390, 844, "light")
+            take(phone, "bench-phone.png", whole=True)
+            inputs = bench(browser, product, "Powered barrow", 1280, 800, "light")
+            inputs.get_by_role("region", name="Motor", exact=True).get_by_role(
+                "button"
+            ).first.click()
+            take(inputs, "bench-inputs.png")
+            levers = bench(browser, product, "Causeway trike", 1280, 800, "light")
+            levers.get_by_role("button", name="Stage 1 driver up").click()
+            levers.get_by_role("button", name="Cells in series up").click()
+            levers.get_by_role("button", name="Winding up").click()
+            levers.keyboard.press("2")
+            take(levers, "bench-levers.png")
+            browser.close()
+    finally:
+        product.end()
+
+
+if __name__ == "__main__":
+    main()
