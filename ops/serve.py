@@ -20,6 +20,8 @@ def main() -> int:
         return 1
     from ops.cluster import LOCAL, ClusterError, cluster_below
 
+    # Said anew, since a shell that starts this in the background hands it down as ignored.
+    signal.signal(signal.SIGINT, signal.default_int_handler)
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     LOCAL.mkdir(parents=True, exist_ok=True)
     cluster = cluster_below(LOCAL)
