@@ -10,7 +10,8 @@ from powertrain import units
 from powertrain.arrays import scalar
 from powertrain.battery.pack import Pack
 from powertrain.constants import STANDARD_GRAVITY_MPS2
-from powertrain.documents.build import Battery, PermanentMagnetMotor
+from powertrain.documents.electrics import Battery
+from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.operating.free import free_running
 from powertrain.operating.top_speed import top_speed

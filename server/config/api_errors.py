@@ -10,7 +10,6 @@ from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 
 from builds.errors import Conflict, NotThere, OperationRefused
-from powertrain.documents.build import Build
 from powertrain.documents.reading import TAGS, refusal_of
 from powertrain.errors import Refusal
 
@@ -35,7 +34,7 @@ def tell_errors(api: NinjaAPI) -> None:
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
         first = problem.errors[0]
-        refusal = refusal_of(first, Build, _place(first["loc"]))  # type: ignore[arg-type]
+        refusal = refusal_of(first, _place(first["loc"]))  # type: ignore[arg-type]
         return told(request, refusal.where, refusal.what, 422)
 
     @api.exception_handler(Conflict)

@@ -6,7 +6,7 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.documents import build
+from powertrain.documents.electrics import Battery
 
 
 @dataclass(frozen=True)
@@ -19,7 +19,7 @@ class Pack:
     capacity_ah: Array
 
     @classmethod
-    def of(cls, battery: build.Battery) -> "Pack":
+    def of(cls, battery: Battery) -> "Pack":
         """Return the pack that a document describes: R_p = (S/P) R_cell + R_wiring."""
         cells_ohm = battery.series / battery.parallel * battery.cell_resistance_mohm / 1000
         return cls(

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.documents import build
+from powertrain.documents.electrics import Controller
 
 
 @dataclass(frozen=True)
@@ -18,7 +18,7 @@ class Chopper:
     standby_a: Array
 
     @classmethod
-    def of(cls, controller: build.Controller) -> "Chopper":
+    def of(cls, controller: Controller) -> "Chopper":
         """Return the controller that a document describes."""
         return cls(
             resistance_ohm=scalar(controller.resistance_ohm),

@@ -11,6 +11,7 @@ from pydantic.fields import FieldInfo as PydanticField
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents import build
 from powertrain.documents.paths import differences
+from powertrain.documents.vehicle import FixedStage, ToothedStage
 
 FieldKind = Literal["number", "whole", "choice", "text", "pair"]
 
@@ -49,7 +50,7 @@ def _fields_of(model: type[BaseModel], prefix: str, kinds: list[str]) -> Iterato
         if path in ("format", "provenance") or name == "kind":
             continue
         if path == "gearing":
-            for stage in (build.ToothedStage, build.FixedStage):
+            for stage in (ToothedStage, FixedStage):
                 own = list(get_args(stage.model_fields["kind"].annotation))
                 yield from _fields_of(stage, "gearing.*.", own)
             continue

@@ -8,6 +8,7 @@ from pydantic_core import ErrorDetails
 
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.build import Build
+from powertrain.documents.model import Model
 from powertrain.documents.text import parse
 from powertrain.errors import Refusal
 
@@ -31,7 +32,7 @@ def check_build(document: Any) -> Build:
         return Build.model_validate(document)
     except ValidationError as problem:
         first = problem.errors(include_url=False)[0]
-        raise refusal_of(first, Build, _place(first["loc"])) from None
+        raise refusal_of(first, _place(first["loc"])) from None
 
 
 TAGS = {"permanent_magnet", "chain", "belt", "spur", "planetary", "fixed"}
@@ -43,14 +44,14 @@ def _place(location: tuple[int | str, ...]) -> str:
     return ".".join(str(step) for step in location if step not in TAGS)
 
 
-def refusal_of(error: ErrorDetails, model: type[BaseModel], where: str) -> Refusal:
+def refusal_of(error: ErrorDetails, where: str) -> Refusal:
     """Return what to tell a person about one pydantic error at `where`."""
     kind, context = error["type"], error.get("ctx", {})
     match kind:
         case "missing":
             what = "is missing; add it"
         case "extra_forbidden":
-            what = "is not a key of this format" + _nearest(where, model)
+            what = "is not a key of this format" + _nearest(where)
         case "greater_than_equal":
             what = f"is below anything possible; the least is {context['ge']:g}"
         case "less_than_equal":
@@ -89,18 +90,16 @@ def refusal_of(error: ErrorDetails, model: type[BaseModel], where: str) -> Refus
     return Refusal(where, what)
 
 
-def _nearest(where: str, model: type[BaseModel]) -> str:
+def _nearest(where: str) -> str:
     """Return a hint at the key that was probably meant."""
-    known = {name for part in _models(model) for name in part.model_fields}
+    known = {name for part in _kinds_of(Model) for name in part.model_fields}
     near = difflib.get_close_matches(where.rsplit(".", 1)[-1], sorted(known), n=1)
     return f"; did you mean {near[0]}?" if near else "; take it out"
 
 
-def _models(model: type[BaseModel]) -> list[type[BaseModel]]:
-    from powertrain.documents import build
-
-    parts = [value for value in vars(build).values() if isinstance(value, type)]
-    return [part for part in parts if issubclass(part, BaseModel)] or [model]
+def _kinds_of(model: type[BaseModel]) -> list[type[BaseModel]]:
+    """Return `model` and every model made from it."""
+    return [model, *(kind for sub in model.__subclasses__() for kind in _kinds_of(sub))]
 
 
 def warnings_of(build: Build) -> list[dict[str, str]]:

@@ -6,7 +6,7 @@ from functools import cached_property
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.documents import build
+from powertrain.documents.vehicle import FixedStage, Stage
 
 
 @dataclass(frozen=True)
@@ -17,7 +17,7 @@ class Train:
     efficiencies: tuple[Array, ...]
 
     @classmethod
-    def of(cls, gearing: list[build.Stage]) -> "Train":
+    def of(cls, gearing: list[Stage]) -> "Train":
         """Return the train that a document describes."""
         return cls(
             ratios=tuple(scalar(ratio_of(stage)) for stage in gearing),
@@ -54,9 +54,9 @@ class Train:
         return tuple(losses)
 
 
-def ratio_of(stage: build.Stage) -> float:
+def ratio_of(stage: Stage) -> float:
     """Return turns in for one turn out."""
-    if isinstance(stage, build.FixedStage):
+    if isinstance(stage, FixedStage):
         return stage.ratio
     return stage.driven_teeth / stage.driver_teeth
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.documents import build
+from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.units import torque_constant_nm_per_a
 
 
@@ -27,7 +27,7 @@ class PermanentMagnet:
     inertia_kg_m2: Array
 
     @classmethod
-    def of(cls, motor: build.PermanentMagnetMotor) -> "PermanentMagnet":
+    def of(cls, motor: PermanentMagnetMotor) -> "PermanentMagnet":
         """Return the motor that a document describes."""
         return cls(
             count=scalar(motor.count),

@@ -6,7 +6,7 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.constants import STANDARD_GRAVITY_MPS2
-from powertrain.documents import build
+from powertrain.documents.vehicle import Conditions, Vehicle
 
 
 @dataclass(frozen=True)
@@ -24,7 +24,7 @@ class RoadLoad:
     headwind_mps: Array
 
     @classmethod
-    def of(cls, vehicle: build.Vehicle, conditions: build.Conditions) -> "RoadLoad":
+    def of(cls, vehicle: Vehicle, conditions: Conditions) -> "RoadLoad":
         """Return the road load that a document describes."""
         return cls(
             mass_kg=scalar(vehicle.mass_kg),

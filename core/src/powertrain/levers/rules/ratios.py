@@ -2,7 +2,8 @@
 
 from collections.abc import Iterator
 
-from powertrain.documents.build import Build, FixedStage
+from powertrain.documents.build import Build
+from powertrain.documents.vehicle import FixedStage
 from powertrain.levers.lever import Lever, single, tenth_step
 
 

@@ -2,7 +2,8 @@
 
 from collections.abc import Iterator
 
-from powertrain.documents.build import Build, ToothedStage
+from powertrain.documents.build import Build
+from powertrain.documents.vehicle import ToothedStage
 from powertrain.levers.lever import Lever, single
 
 FEWEST = 6

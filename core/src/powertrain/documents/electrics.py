@@ -1,0 +1,149 @@
+"""Controller and pack as a document says them."""
+
+from typing import Literal
+
+from powertrain.documents.fields import Number, Whole, choice, measure, words
+from powertrain.documents.model import Model
+
+Chemistry = Literal["lipo", "li_ion", "lifepo4", "lead_acid", "nimh"]
+
+
+class Controller(Model):
+    """The speed controller; each motor has one path of it."""
+
+    name: str | None = words("Controller", "Maker and model.", default=None)
+    resistance_ohm: Number = measure(
+        "Path resistance", "ohm", (0.0001, 1), default=0.0, zero=True,
+        explain="From pack terminals to motor wires and back, switches included.",
+    )  # fmt: skip
+    motor_current_limit_a: Number | None = measure(
+        "Motor amps limit", "A", (0.5, 3000), default=None,
+        explain="Set in the controller, for each motor. It sets torque, and heat in the motor.",
+    )  # fmt: skip
+    battery_current_limit_a: Number | None = measure(
+        "Pack amps limit", "A", (0.5, 3000), default=None,
+        explain="Set in the controller, for the whole pack. It sets power, and spares the cells.",
+    )  # fmt: skip
+    max_voltage_v: Number | None = measure(
+        "Highest volts", "V", (3, 1000), default=None,
+        explain="What the maker allows at the input.",
+    )  # fmt: skip
+    capacitor_voltage_v: Number | None = measure(
+        "Capacitor volts", "V", (3, 1000), default=None,
+        explain="Printed on the input capacitors; often the true limit.",
+    )  # fmt: skip
+    continuous_current_a: Number | None = measure(
+        "Continuous", "A", (0.5, 3000), default=None,
+        explain="Rated amps for as long as you like, for one motor path.",
+    )  # fmt: skip
+    peak_current_a: Number | None = measure(
+        "Peak", "A", (0.5, 6000), default=None,
+        explain="Rated amps for a short burst, for one motor path.",
+    )  # fmt: skip
+    peak_duration_s: Number | None = measure(
+        "Peak lasts", "s", (0.1, 600), default=None, explain="How long the maker allows it.",
+    )  # fmt: skip
+    rating_side: Literal["motor", "battery"] | None = choice(
+        "Amps rated at", "Whether the maker's amps are motor amps or pack amps.", default=None
+    )
+    max_erpm: Number | None = measure(
+        "Highest electrical rpm", "erpm", (1000, 2000000), default=None,
+        explain="Shaft rpm times pole pairs that it can follow.",
+    )  # fmt: skip
+    throttle_steps: Whole | None = measure(
+        "Throttle steps", "", (32, 65536), default=None, least=2, most=1000000,
+        explain="How finely it divides the throttle.",
+    )  # fmt: skip
+    outputs: Whole | None = measure(
+        "Outputs", "", (1, 8), default=None, least=1, most=1000,
+        explain="Motors that it can drive.",
+    )  # fmt: skip
+    signal: str | None = words("Throttle signal", "Analogue, pulse or other.", default=None)
+    regen_current_limit_a: Number | None = measure(
+        "Braking amps limit", "A", (0.5, 1000), default=None, zero=True,
+        explain="What it may push back into the pack.",
+    )  # fmt: skip
+    standby_current_a: Number | None = measure(
+        "Standby amps", "A", (0.001, 5), default=None, zero=True,
+        explain="What it draws while nothing turns.",
+    )  # fmt: skip
+    brake_release_c: Number | None = measure(
+        "Brake releases at", "C", (40, 150), default=None, least=0, most=400,
+        explain="Controller temperature at which it lets go of the brake.",
+    )  # fmt: skip
+    length_mm: Number | None = measure(
+        "Length", "mm", (5, 800), default=None, explain="Of the case.",
+    )  # fmt: skip
+    width_mm: Number | None = measure(
+        "Width", "mm", (5, 800), default=None, explain="Of the case.",
+    )  # fmt: skip
+    height_mm: Number | None = measure(
+        "Height", "mm", (2, 800), default=None, explain="Of the case.",
+    )  # fmt: skip
+    mass_kg: Number | None = measure(
+        "Controller mass", "kg", (0.002, 100), default=None, explain="With its wires.",
+    )  # fmt: skip
+    price: Number | None = measure(
+        "Controller price", "", (1, 20000), default=None, zero=True, explain="For one.",
+    )  # fmt: skip
+
+
+class Battery(Model):
+    """The pack: equal cells in series and parallel."""
+
+    name: str | None = words("Pack", "Maker and model, or the cells it is made of.", default=None)
+    chemistry: Chemistry = choice("Chemistry", "What the cells are made of.")
+    series: Whole = measure(
+        "Cells in series", "cells", (1, 400), least=1, most=100000,
+        explain="They add their volts.",
+    )  # fmt: skip
+    parallel: Whole = measure(
+        "Strings in parallel", "strings", (1, 500), default=1, least=1, most=100000,
+        explain="They share the amps.",
+    )  # fmt: skip
+    cell_capacity_ah: Number = measure(
+        "Cell capacity", "Ah", (0.05, 400),
+        explain="Of one cell, as the maker states it.",
+    )  # fmt: skip
+    cell_resistance_mohm: Number = measure(
+        "Cell resistance", "mohm", (0.05, 500), zero=True,
+        explain="Of one cell, direct current. Many chargers show it; it doubles in the cold.",
+    )  # fmt: skip
+    wiring_resistance_mohm: Number = measure(
+        "Wiring resistance", "mohm", (0.05, 500), default=0.0, zero=True,
+        explain="Leads, links, fuse and connector between cells and controller.",
+    )  # fmt: skip
+    cell_voltage_v: Number = measure(
+        "Cell rests at", "V", (0.8, 5), most=2000,
+        explain="Volts of one cell now, with nothing drawn.",
+    )  # fmt: skip
+    continuous_current_a: Number | None = measure(
+        "Continuous", "A", (0.2, 3000), default=None, explain="What the whole pack may give.",
+    )  # fmt: skip
+    peak_current_a: Number | None = measure(
+        "Peak", "A", (0.2, 6000), default=None,
+        explain="What the whole pack may give for some seconds.",
+    )  # fmt: skip
+    cut_off_cell_v: Number | None = measure(
+        "Cut-off per cell", "V", (0.7, 4), default=None, most=2000,
+        explain="Volts of a cell under load at which controller or protection lets go.",
+    )  # fmt: skip
+    max_c: Number | None = measure(
+        "Hottest pack", "C", (40, 90), default=None, least=0, most=200,
+        explain="What the maker allows.",
+    )  # fmt: skip
+    length_mm: Number | None = measure(
+        "Length", "mm", (5, 2000), default=None, explain="Of the pack.",
+    )  # fmt: skip
+    width_mm: Number | None = measure(
+        "Width", "mm", (5, 2000), default=None, explain="Of the pack.",
+    )  # fmt: skip
+    height_mm: Number | None = measure(
+        "Height", "mm", (2, 2000), default=None, explain="Of the pack.",
+    )  # fmt: skip
+    mass_kg: Number | None = measure(
+        "Pack mass", "kg", (0.005, 2000), default=None, explain="Whole, with its case.",
+    )  # fmt: skip
+    price: Number | None = measure(
+        "Pack price", "", (1, 100000), default=None, zero=True, explain="For the whole pack.",
+    )  # fmt: skip

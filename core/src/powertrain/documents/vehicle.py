@@ -1,0 +1,127 @@
+"""The vehicle, its air, its wheel and the stages that drive it, as a document says them."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from powertrain.documents.fields import Number, Whole, choice, measure, words
+from powertrain.documents.model import Model
+
+
+class Conditions(Model):
+    """The air the vehicle moves through."""
+
+    air_density_kg_m3: Number = measure(
+        "Air density", "kg/m3", (0.4, 2.0), default=1.225, zero=True,
+        explain="1.225 at sea level and 15 C; about a tenth less for each kilometre up.",
+    )  # fmt: skip
+    ambient_c: Number = measure(
+        "Air temperature", "C", (-30, 50), default=20.0, least=-90, most=90,
+        explain="The air around motor, controller and pack.",
+    )  # fmt: skip
+    headwind_mps: Number = measure(
+        "Headwind", "m/s", (-20, 20), default=0.0, least=-100, most=100,
+        explain="Wind against the direction of travel; a tailwind is negative.",
+    )  # fmt: skip
+
+
+class Traction(Model):
+    """Where the weight stands, for grip and for lifting the front."""
+
+    friction: Number = measure(
+        "Grip", "", (0.1, 1.5), most=5, least=0.001,
+        explain="Friction of tyre on ground: 0.8 dry tarmac, 0.4 wet grass.",
+    )  # fmt: skip
+    driven_share: Number = measure(
+        "Weight on the driven axle", "", (0.2, 1.0), least=0.001, most=1,
+        explain="Part of the weight that the driven wheels carry at rest; 1 if all are driven.",
+    )  # fmt: skip
+    wheelbase_m: Number | None = measure(
+        "Wheelbase", "m", (0.05, 4), default=None,
+        explain="Distance between the axles.",
+    )  # fmt: skip
+    centre_height_m: Number | None = measure(
+        "Height of the centre of mass", "m", (0.01, 2), default=None, zero=True,
+        explain="How high the balance point of vehicle and load stands.",
+    )  # fmt: skip
+    centre_to_driven_axle_m: Number | None = measure(
+        "Centre of mass to driven axle", "m", (0.01, 3), default=None, zero=True,
+        explain="Level distance from the balance point to the driven axle.",
+    )  # fmt: skip
+
+
+class Vehicle(Model):
+    """What has to be moved."""
+
+    kind: Literal["ground"] = choice("Kind", "A vehicle on wheels.")
+    mass_kg: Number = measure(
+        "Rolling mass", "kg", (0.2, 20000),
+        explain="Everything that moves: vehicle, rider, load and drive. Weigh it loaded.",
+    )  # fmt: skip
+    rolling_resistance: Number = measure(
+        "Rolling resistance", "", (0.0015, 0.3), zero=True, most=10,
+        explain="Drag of the tyres per weight: 0.005 good tyres on tarmac, 0.02 gravel, 0.1 mud.",
+    )  # fmt: skip
+    drag_area_m2: Number = measure(
+        "Drag area", "m2", (0.002, 20), zero=True,
+        explain="Frontal area times drag coefficient: 0.6 an upright rider, 0.05 a small model.",
+    )  # fmt: skip
+    rotating_mass_factor: Number = measure(
+        "Rotating mass factor", "", (1.0, 1.5), default=1.0, least=0.1, most=100,
+        explain="How much heavier the vehicle feels when it speeds up, because its wheels turn.",
+    )  # fmt: skip
+    rated_speed_kmh: Number | None = measure(
+        "Made for", "km/h", (2, 200), default=None,
+        explain="The speed that frame and brakes were made for.",
+    )  # fmt: skip
+    traction: Traction | None = Field(default=None, title="Grip and balance")
+
+
+class Wheel(Model):
+    """The driven wheel."""
+
+    name: str | None = words("Wheel", "Tyre and size, as marked.", default=None)
+    rolling_circumference_mm: Number = measure(
+        "Rolls", "mm", (20, 8000),
+        explain="Distance of one turn under load: mark the tyre, roll one turn, measure.",
+    )  # fmt: skip
+    inertia_kg_m2: Number | None = measure(
+        "Inertia of the wheels", "kg.m2", (1e-6, 10), default=None, zero=True,
+        explain="Of all wheels together; leave it out if the rotating mass factor covers it.",
+    )  # fmt: skip
+
+
+class ToothedStage(Model):
+    """One reduction with teeth that can be counted."""
+
+    kind: Literal["chain", "belt", "spur"] = choice("Kind", "What passes the power on.")
+    driver_teeth: Whole = measure(
+        "Driver", "teeth", (6, 200), least=1, most=10000,
+        explain="Teeth on the side of the motor.",
+    )  # fmt: skip
+    driven_teeth: Whole = measure(
+        "Driven", "teeth", (6, 400), least=1, most=10000,
+        explain="Teeth on the side of the wheel.",
+    )  # fmt: skip
+    efficiency: Number = measure(
+        "Efficiency", "", (0.6, 1.0), least=0.01, most=1,
+        explain="Part of the power that comes out: chain .95-.98, toothed belt .96-.98, "
+        "spur .97-.99 when straight, clean and oiled.",
+    )  # fmt: skip
+
+
+class FixedStage(Model):
+    """One reduction known only by its ratio: a gearbox, a planetary, a differential."""
+
+    kind: Literal["planetary", "fixed"] = choice("Kind", "What passes the power on.")
+    ratio: Number = measure(
+        "Ratio", "", (0.2, 200),
+        explain="Turns in for one turn out.",
+    )  # fmt: skip
+    efficiency: Number = measure(
+        "Efficiency", "", (0.5, 1.0), least=0.01, most=1,
+        explain="Part of the power that comes out: .95-.97 for each planetary step.",
+    )  # fmt: skip
+
+
+Stage = Annotated[ToothedStage | FixedStage, Field(discriminator="kind")]
