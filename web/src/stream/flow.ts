@@ -34,7 +34,7 @@ export function flowOf(state: StateAnswer): Flow {
     { id: "tyres", label: "tyres", watts: state.rolling_w },
   ];
   return {
-    forward: state.cells_w >= 0,
+    forward: state.road_w >= 0 || state.cells_w > Math.abs(state.road_w),
     cells: Math.abs(state.cells_w),
     terminals: Math.abs(state.terminals_w),
     shaft: Math.abs(state.shaft_w),

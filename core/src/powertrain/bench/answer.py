@@ -63,7 +63,6 @@ class MomentAnswer(BaseModel):
     target_kmh: float | None
     assumed: bool
     met: bool
-    note: str | None
     time_s: float | None
     distance_m: float | None
     peak_battery_current_a: float | None

@@ -85,7 +85,6 @@ def _moment(moment: Moment, moments: Moments, series: int, pack_wh: float) -> Mo
         target_kmh=moment.target_kmh,
         assumed=moment.assumed,
         met=moment.met,
-        note=moment.note,
         time_s=number(run.time_s) if run else None,
         distance_m=number(run.distance_m) if run else None,
         peak_battery_current_a=number(run.peak_battery_current_a) if run else None,

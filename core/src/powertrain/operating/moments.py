@@ -28,15 +28,13 @@ CRUISE_SHARE = 0.6
 LAUNCH_SHARE = 0.5
 """Where a launch ends as a share of the top speed, when the document names no speed."""
 
-CANT_START = "It can't start."
-
 
 @dataclass(frozen=True)
 class Moment:
     """A drive at one moment.
 
     `target_kmh` and `grade_pct` say what was asked; `assumed` that the document left it open;
-    `met` whether the drive does it; `note` what it does instead.
+    `met` whether the drive does it. Where it does not, `state` is what it does instead.
     """
 
     id: MomentId
@@ -45,7 +43,6 @@ class Moment:
     grade_pct: float
     assumed: bool
     met: bool
-    note: str | None
 
 
 @dataclass(frozen=True)
@@ -83,8 +80,8 @@ def moments_of(build: Build, drive: Drive) -> Moments:
         launch=launching,
         climb=_climb(build, drive, hill),
         cruise=_cruise(build, drive, flat, top_kmh),
-        top_speed=Moment("top_speed", flat, None, 0.0, False, top_kmh > 0, _stall_note(flat)),
-        wheels_up=Moment("wheels_up", free_running_full(drive), None, 0.0, False, True, None),
+        top_speed=Moment("top_speed", flat, None, 0.0, False, top_kmh > 0),
+        wheels_up=Moment("wheels_up", free_running_full(drive), None, 0.0, False, True),
         launch_run=run,
         tops=tops,
     )
@@ -108,10 +105,6 @@ def _spread(drive: Drive) -> Array:
     return step * np.arange(5.0)
 
 
-def _stall_note(state: State) -> str | None:
-    return CANT_START if state.limited_by == Limit.CANNOT_MOVE else None
-
-
 def _round_kmh(speed_kmh: float) -> float:
     """Return `speed_kmh` with two digits, as a person would name it."""
     return float(f"{speed_kmh:.2g}")
@@ -124,10 +117,7 @@ def _launch(build: Build, drive: Drive, top_kmh: float) -> tuple[Moment, Launch 
     state = state_at_full_throttle(drive, scalar(mps_from_kmh(halfway_kmh)), scalar(0.0))
     run = launch(drive, scalar(mps_from_kmh(target_kmh))) if target_kmh > 0 else None
     met = run is not None and bool(np.isfinite(run.time_s))
-    note = None
-    if not met:
-        note = f"It tops out at {top_kmh:.3g} km/h." if top_kmh > 0 else CANT_START
-    return Moment("launch", state, target_kmh or None, 0.0, asked is None, met, note), run
+    return Moment("launch", state, target_kmh or None, 0.0, asked is None, met), run
 
 
 def _climb(build: Build, drive: Drive, hill: State) -> Moment:
@@ -136,12 +126,9 @@ def _climb(build: Build, drive: Drive, hill: State) -> Moment:
     if speed_kmh is not None:
         state = steady(drive, scalar(mps_from_kmh(speed_kmh)), hill.grade_pct)
         if can_hold(drive, state):
-            return Moment("climb", state, speed_kmh, grade_pct, assumed, True, None)
-    if hill.limited_by == Limit.CANNOT_MOVE:
-        return Moment("climb", hill, speed_kmh, grade_pct, assumed, False, CANT_START)
-    reached_kmh = float(kmh_from_mps(hill.speed_mps))
-    note = None if speed_kmh is None else f"It holds {reached_kmh:.3g} km/h, not {speed_kmh:g}."
-    return Moment("climb", hill, speed_kmh, grade_pct, assumed, speed_kmh is None, note)
+            return Moment("climb", state, speed_kmh, grade_pct, assumed, True)
+    met = speed_kmh is None and hill.limited_by != Limit.CANNOT_MOVE
+    return Moment("climb", hill, speed_kmh, grade_pct, assumed, met)
 
 
 def _cruise(build: Build, drive: Drive, flat: State, top_kmh: float) -> Moment:
@@ -149,6 +136,5 @@ def _cruise(build: Build, drive: Drive, flat: State, top_kmh: float) -> Moment:
     target_kmh = asked if asked is not None else _round_kmh(CRUISE_SHARE * top_kmh)
     state = steady(drive, scalar(mps_from_kmh(target_kmh)), scalar(0.0))
     if target_kmh > 0 and can_hold(drive, state):
-        return Moment("cruise", state, target_kmh, 0.0, asked is None, True, None)
-    note = f"It holds {top_kmh:.3g} km/h, not {target_kmh:g}." if top_kmh > 0 else CANT_START
-    return Moment("cruise", flat, target_kmh or None, 0.0, asked is None, False, note)
+        return Moment("cruise", state, target_kmh, 0.0, asked is None, True)
+    return Moment("cruise", flat, target_kmh or None, 0.0, asked is None, False)

@@ -761,8 +761,6 @@ export interface components {
             assumed: boolean;
             /** Met */
             met: boolean;
-            /** Note */
-            note: string | null;
             /** Time S */
             time_s: number | null;
             /** Distance M */

@@ -3,7 +3,8 @@ import type { Answer, MomentAnswer, MomentId } from "../../api/types";
 import { SeverityMark } from "../../ui/Severity";
 import { chosen, digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
-import { LIMIT_WORDS } from "./parts";
+import { documentUnit, toShown } from "../../units/quantities";
+import { LIMIT_WORDS, momentOf } from "./parts";
 
 interface Props {
   answer: Answer;
@@ -16,6 +17,7 @@ export const MOMENTS: MomentId[] = ["launch", "climb", "cruise", "top_speed", "w
 /** The five moments, each with what it comes to; the bar below says how strong its stream is. */
 export const MomentTabs = memo(function MomentTabs({ answer, moment, onChoose }: Props) {
   const strongest = Math.max(...answer.moments.map((m) => Math.abs(m.state.cells_w)), 1e-9);
+  const top = momentOf(answer, "top_speed");
   return (
     <div
       role="tablist"
@@ -26,6 +28,7 @@ export const MomentTabs = memo(function MomentTabs({ answer, moment, onChoose }:
         <Tab
           key={item.id}
           item={item}
+          top={top}
           index={index}
           chosen={item.id === moment}
           share={Math.abs(item.state.cells_w) / strongest}
@@ -43,6 +46,7 @@ function worstIn(answer: Answer, moment: MomentId) {
 
 interface TabProps {
   item: MomentAnswer;
+  top: MomentAnswer;
   index: number;
   chosen: boolean;
   share: number;
@@ -50,8 +54,8 @@ interface TabProps {
   onChoose: () => void;
 }
 
-function Tab({ item, index, chosen, share, severity, onChoose }: TabProps) {
-  const words = useMomentWords(item);
+function Tab({ item, top, index, chosen, share, severity, onChoose }: TabProps) {
+  const words = useMomentWords(item, top);
   return (
     <button
       type="button"
@@ -78,35 +82,42 @@ function Tab({ item, index, chosen, share, severity, onChoose }: TabProps) {
   );
 }
 
-function useMomentWords(item: MomentAnswer): { title: string; figure: string; rest: string } {
-  const { text, show } = useUnits();
+function useMomentWords(
+  item: MomentAnswer,
+  top: MomentAnswer,
+): { title: string; figure: string; rest: string } {
+  const { choice, text, show } = useUnits();
   const { state } = item;
   const speed = text(state.speed_mps, "speed");
   const limit = state.limited_by ? (LIMIT_WORDS[state.limited_by] ?? "") : "";
-  const target = item.target_kmh === null ? "" : show(item.target_kmh / 3.6, "speed", 2).text;
+  const target =
+    item.target_kmh === null
+      ? ""
+      : chosen(toShown(item.target_kmh, documentUnit("km/h", choice)), 3);
+  const short = item.met ? null : shortfall(item, top, target, text(top.state.speed_mps, "speed"));
   switch (item.id) {
     case "launch":
       return {
         title: "Launch",
         figure: item.time_s === null ? "never" : `${digits(item.time_s, 2)} s`,
-        rest: item.note ?? `0 to ${target} ${show(0, "speed").sign}`,
+        rest: short ?? `0 to ${target} ${show(0, "speed").sign}`,
       };
     case "climb":
       return {
         title: `Climb ${chosen(state.grade_pct)} %`,
         figure: speed,
-        rest: item.note ?? limit,
+        rest: short ?? limit,
       };
     case "cruise":
       return {
         title: "Cruise",
         figure: speed,
         rest:
-          item.note ??
+          short ??
           `${text(state.energy_wh_per_km ?? 0, "use")}, ${text(state.range_km ?? 0, "distance", 2)}`,
       };
     case "top_speed":
-      return { title: "Top speed", figure: speed, rest: item.note ?? limit };
+      return { title: "Top speed", figure: speed, rest: short ?? limit };
     case "wheels_up":
       return {
         title: "Wheels in the air",
@@ -114,4 +125,15 @@ function useMomentWords(item: MomentAnswer): { title: string; figure: string; re
         rest: "off the charger",
       };
   }
+}
+
+/** What a drive does instead of what was asked. */
+function shortfall(
+  item: MomentAnswer,
+  top: MomentAnswer,
+  target: string,
+  topSpeed: string,
+): string {
+  if (top.state.speed_mps <= 0 || item.state.limited_by === "cannot_move") return "can't start";
+  return item.id === "launch" ? `tops out at ${topSpeed}` : `not the ${target} asked`;
 }

@@ -103,7 +103,9 @@ export function PartFigures({ part, answer, state, pinned, document }: Props) {
           <p className="text-[12px] text-soft">
             {state.efficiency !== null && state.efficiency > 0
               ? `${digits(state.efficiency * 100)} % of the pack's watts reach the road`
-              : "nothing reaches the road"}
+              : state.road_w < 0
+                ? "the road drives the motor"
+                : "nothing reaches the road"}
           </p>
         </>
       );

@@ -77,7 +77,7 @@ export const Stream = memo(function Stream({
         watts={flow.shaft}
         words={(document.motor.count ?? 1) > 1 ? "at the shafts" : "at the shaft"}
       />
-      <Mark x={wheel} watts={flow.road} words="on the road" />
+      <Mark x={wheel} watts={flow.road} words={flow.forward ? "on the road" : "from the road"} />
       {drawing.spills.map((spill) => (
         <Heat
           key={`${spill.loss.part}${spill.loss.stage ?? ""}`}
