@@ -60,6 +60,7 @@ def run(tmp_path, capsys):
             [],
             {"motor_rpm", "speed_mps", "full_charge_motor_rpm", "full_charge_speed_mps"},
         ),
+        ("derate", ["--current", "20", "--load-factor", "10"], {"motor_rpm", "speed_mps"}),
     ],
 )
 def test_each_command_gives_its_keys(run, command, arguments, keys):
@@ -97,6 +98,7 @@ def test_a_speed_it_cannot_hold_says_the_speed_it_can(run):
         ("cruise", ["--speed", "-3"], "speed"),
         ("cruise", ["--speed", "1e300"], "speed"),
         ("cruise", [], "arguments"),
+        ("derate", ["--current", "5000", "--load-factor", "10"], "current"),
         ("fly", [], "arguments"),
     ],
 )

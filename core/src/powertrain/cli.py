@@ -20,6 +20,7 @@ from powertrain.documents.build import Build
 from powertrain.documents.reading import read_build, warnings_of
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
+from powertrain.operating.derate import derated_rpm
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
@@ -27,7 +28,7 @@ from powertrain.operating.moments import moments_of
 from powertrain.operating.state import State
 from powertrain.operating.steady import can_hold, energy_wh_per_km, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
-from powertrain.units import kmh_from_mps, mps_from_kmh
+from powertrain.units import kmh_from_mps, mps_from_kmh, rpm_from_rad_s
 from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.verdict import Case
 
@@ -69,6 +70,9 @@ def _parser() -> argparse.ArgumentParser:
     _add(commands, "full-throttle", _full_throttle, "push and amps at a speed", speed)
     _add(commands, "launch", _launch, "from standstill to a speed", to)
     _add(commands, "free", _free, "wheels off the ground")
+    current = ("--current", _bounded("current", 0.0, 1e6), None)
+    factor = ("--load-factor", _bounded("load-factor", 0.0, 100.0), None)
+    _add(commands, "derate", _derate, "rpm by the hobby formula", current, factor)
     _add(commands, "checks", _checks, "every limit judged")
     return parser
 
@@ -185,6 +189,15 @@ def _free(build: Build, drive: Drive, arguments: Any) -> Answer:
         "full_charge_motor_rpm": float(free.full_charge.motor_rpm),
         "full_charge_speed_mps": float(free.full_charge.speed_mps),
     }
+
+
+def _derate(build: Build, drive: Drive, arguments: Any) -> Answer:
+    current_a, factor = scalar(arguments.current), scalar(arguments.load_factor / 100)
+    if drive.pack.voltage_v(current_a) < 0:
+        raise Refusal("current", "is more than the pack gives into a dead short")
+    rpm = derated_rpm(drive, current_a, factor)
+    speed_mps = drive.road_speed_mps(rpm / rpm_from_rad_s(1.0))
+    return {"motor_rpm": float(rpm), "speed_mps": float(speed_mps)}
 
 
 def _checks(build: Build, drive: Drive, arguments: Any) -> Answer:

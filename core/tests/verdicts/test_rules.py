@@ -109,6 +109,50 @@ def test_the_offered_change_cures_the_verdict(changes):
 
 def test_what_is_not_known_is_not_judged():
     verdicts, unknown = judged(document_with({}))
-    assert set(verdicts) == {"cut_off"}
+    assert set(verdicts) == {"cut_off", "touch_voltage"}
     assert unknown["free_rpm"].path == "motor.max_rpm"
     assert {"motor_current", "pack_current", "controller_volts"} <= set(unknown)
+
+
+def test_electrical_rpm_is_rpm_times_pole_pairs():
+    # 60 KV x (54.6 - 1.4 x 0.126) V x 7 pairs = 22,858.
+    rated = {"motor.poles": 14, "controller.max_erpm": 30000}
+    seen = verdict("electrical_rpm", rated)
+    assert (seen.severity, seen.value) == ("ok", pytest.approx(22858, abs=1))
+    assert verdict("electrical_rpm", {**rated, "controller.max_erpm": 20000}).severity == "stop"
+    _, unknown = judged(document_with({"controller.max_erpm": 30000}))
+    assert unknown["electrical_rpm"].path == "motor.poles"
+    brushed = {**rated, "motor.commutation": "brushed"}
+    assert "electrical_rpm" not in judged(document_with(brushed))[0]
+
+
+def test_a_makers_cell_count_is_advice_and_volts_are_a_limit():
+    advised = verdict("advised_cells", {"motor.rated_cells": [6, 12]})
+    assert (advised.severity, advised.fix) == ("watch", None)
+    assert verdict("advised_cells", {"motor.rated_cells": [10, 14]}).severity == "ok"
+    volts = verdict("motor_volts", {"motor.max_voltage_v": 50})
+    assert (volts.severity, volts.fix.change) == ("stop", {"battery.series": 11})
+
+
+def test_touch_voltage_begins_above_sixty_volts():
+    # IEC 60364-4-41, 414 (from memory): 14 cells are 58.8 V, 15 are 63.0 V.
+    assert verdict("touch_voltage", {"battery.series": 14}).severity == "ok"
+    assert verdict("touch_voltage", {"battery.series": 15}).severity == "watch"
+
+
+def test_brakes_made_for_less_are_watched():
+    seen = verdict("rated_speed", {"vehicle.rated_speed_kmh": 25})
+    assert seen.severity == "watch"
+    # 36.79 km/h: (36.79 / 25)^2 = 2.2 times the energy.
+    assert "2.2 times" in seen.why
+    assert verdict("rated_speed", {"vehicle.rated_speed_kmh": 40}).severity == "ok"
+
+
+def test_the_cans_watts_are_judged_on_their_side():
+    # On the climb, by the numbers of the state: 46.96 A at 47.56 V go in, 2,071 W come out.
+    for side, watts in (("electrical", 46.9616 * 47.5578), ("shaft", 2070.53)):
+        rated = {"motor.max_power_w": 2000, "motor.power_is": side}
+        seen = verdict("watt_rating", rated)
+        assert (seen.severity, seen.moment) == ("watch", "climb")
+        assert seen.value == pytest.approx(watts, rel=1e-4)
+    assert verdict("watt_rating", {"motor.max_power_w": 3000}).severity == "ok"
