@@ -147,6 +147,11 @@ export class Workbench {
 
   /** After a conflict: show the other change; this one stays in the history. */
   async takeTheirs(): Promise<void> {
+    const last = this.outbox.at(-1);
+    if (last && this.outbox.length > 1) {
+      // What was done since the conflict is kept aside too; the refusal is the expected answer.
+      await saveVersion(this.id, this.base, last.document, last.changeId).catch(() => undefined);
+    }
     this.outbox = [];
     forgetUnsaved(this.id);
     await this.adopt(await readBuild(this.id), { conflict: null, notice: null });
