@@ -107,9 +107,10 @@ def test_bad_values_are_refused_at_their_place(api, trike, path, value):
         ('{"document": NaN}', 422),
         ("{", 422),
         ('{"document": 3}', 422),
+        ('{"document": {"name": "\\u0000"}}', 422),
         ("x" * 10_000_000, 413),
     ],
-    ids=["brackets", "objects", "nan", "cut", "number", "ten megabytes"],
+    ids=["brackets", "objects", "nan", "cut", "number", "null character", "ten megabytes"],
 )
 def test_text_that_is_no_document_is_refused(api, text, status):
     for place in ("/solve", "/builds"):

@@ -85,6 +85,8 @@ def test_origins_must_be_of_values_that_exist(trike):
         json.dumps({**TRIKE, "name": "x" * 10_000_000}),
         '{"name": 1, "name": 2}',
         '{"name": NaN}',
+        json.dumps({**TRIKE, "name": "a\0b"}),
+        json.dumps({**TRIKE, "name": "a\ud800b"}),
         '{"name": -Infinity}',
         '{"name": ' + "9" * 6000 + "}",
         "{",

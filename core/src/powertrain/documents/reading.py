@@ -81,6 +81,8 @@ def refusal_of(error: ErrorDetails, where: str) -> Refusal:
             what = "must be a list"
         case "string_type":
             what = "must be text"
+        case "string_unicode":
+            what = "holds half of a character; write it anew"
         case "string_too_short":
             what = "must not be empty"
         case "string_too_long":

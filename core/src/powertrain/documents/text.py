@@ -32,6 +32,8 @@ def parse(text: bytes | str) -> Any:
         plain = raw.decode("utf-8-sig")
     except UnicodeDecodeError as problem:
         raise Refusal("", f"is not UTF-8 text (byte {problem.start})") from None
+    if "\\u0000" in plain:
+        raise Refusal("", "holds a null character; no text of a document needs one")
     _refuse_depth(plain)
     try:
         return json.loads(plain, parse_constant=_no_constant, object_pairs_hook=_unique)
