@@ -1,6 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
 import { answered, client } from "./client";
-import type { BuildDocument } from "./types";
 
 /** Every read of the server, with the key under which its answer is kept. */
 export const buildList = queryOptions({
@@ -27,11 +26,4 @@ export const versionList = (id: string) =>
       answered(
         client.GET("/api/builds/{build_id}/versions", { params: { path: { build_id: id } } }),
       ),
-  });
-
-export const solved = (document: BuildDocument, key: string) =>
-  queryOptions({
-    queryKey: ["solved", key],
-    queryFn: () => answered(client.POST("/api/solve", { body: { document, operations: [] } })),
-    staleTime: Number.POSITIVE_INFINITY,
   });

@@ -65,10 +65,7 @@ def _change(path: str, value: float) -> Mapping[str, Any]:
     return {path: value}
 
 
-STEPS = (1, 2, 5)
-
-
-def tenth_step(value: float) -> float:
+def usual_step(value: float) -> float:
     """Return a step of about a twentieth of `value`, of the series 1, 2, 5 times a power of ten."""
     if value <= 0:
         return 1.0

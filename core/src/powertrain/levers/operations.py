@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from powertrain.documents.build import Build, Provenance
+from powertrain.documents.build import Provenance
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
 from powertrain.levers.registry import press
@@ -61,7 +61,7 @@ def carry_out(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
 
 def _outcome(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
     if isinstance(operation, Press):
-        return changed(document, press(_build(document), operation.lever, operation.step))
+        return changed(document, press(check_build(document), operation.lever, operation.step))
     if isinstance(operation, SetValues):
         return _with_origins(changed(document, operation.values), set(operation.values))
     origins = dict(document.get("provenance") or {})
@@ -70,10 +70,6 @@ def _outcome(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
     else:
         origins[operation.path] = operation.known.model_dump(exclude_none=True)
     return changed(document, {"provenance": origins})
-
-
-def _build(document: dict[str, Any]) -> Build:
-    return check_build(document)
 
 
 def _with_origins(document: dict[str, Any], paths: set[str]) -> dict[str, Any]:

@@ -51,7 +51,7 @@ def launch(drive: Drive, to_mps: Array) -> Launch:
     spare_n = at.force_n - along.road.force_n(speeds, np.zeros(()))
     stuck = np.any((spare_n <= 0) & (weights > 0), axis=-1)
     with np.errstate(divide="ignore", invalid="ignore"):
-        seconds = np.where(weights > 0, weights * along_mass(drive) / spare_n, 0.0)
+        seconds = np.where(weights > 0, weights * along.equivalent_mass_kg / spare_n, 0.0)
     ends_at = full_throttle(along, ends)
     return Launch(
         time_s=np.where(stuck, np.inf, seconds.sum(axis=-1)),
@@ -59,8 +59,3 @@ def launch(drive: Drive, to_mps: Array) -> Launch:
         peak_battery_current_a=ends_at.battery_current_a.max(axis=-1),
         peak_motor_current_a=ends_at.motor_current_a.max(axis=-1),
     )
-
-
-def along_mass(drive: Drive) -> Array:
-    """Return the equivalent mass with an axis to broadcast along the speeds."""
-    return np.asarray(drive.equivalent_mass_kg)[..., None]

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from powertrain.documents.build import Build
-from powertrain.levers.lever import Lever, single, tenth_step
+from powertrain.levers.lever import Lever, single, usual_step
 
 
 def levers(build: Build) -> Iterator[Lever]:
@@ -11,8 +11,8 @@ def levers(build: Build) -> Iterator[Lever]:
     controller = build.controller
     pack_a, motor_a = controller.battery_current_limit_a, controller.motor_current_limit_a
     if pack_a is not None:
-        path, step = "controller.battery_current_limit_a", tenth_step(pack_a)
+        path, step = "controller.battery_current_limit_a", usual_step(pack_a)
         yield single(path, "controller", "Pack amps limit", "A", pack_a, step, step, tag="pack")
     if motor_a is not None:
-        path, step = "controller.motor_current_limit_a", tenth_step(motor_a)
+        path, step = "controller.motor_current_limit_a", usual_step(motor_a)
         yield single(path, "controller", "Motor amps limit", "A", motor_a, step, step, tag="motor")

@@ -3,12 +3,12 @@
 from collections.abc import Iterator
 
 from powertrain.documents.build import Build
-from powertrain.levers.lever import Lever, single, tenth_step
+from powertrain.levers.lever import Lever, single, usual_step
 
 
 def levers(build: Build) -> Iterator[Lever]:
     """Yield the rolling circumference."""
     rolls_mm = build.wheel.rolling_circumference_mm
-    step = tenth_step(rolls_mm / 2)
+    step = usual_step(rolls_mm / 2)
     path = "wheel.rolling_circumference_mm"
     yield single(path, "wheel", "Rolls", "mm", rolls_mm, step, step)
