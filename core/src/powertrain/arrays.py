@@ -20,7 +20,10 @@ Part = TypeVar("Part")
 
 
 def scalar(value: float) -> Array:
-    """Return a plain number as an array of shape ``()``; NumPy's own scalar, which is quickest."""
+    """Return a plain number as an array of shape ``()``; NumPy's own scalar, which is quickest.
+
+    An array stays one, so that a document whose values are arrays makes a part of arrays.
+    """
     return cast(Array, np.float64(value))
 
 
@@ -46,6 +49,35 @@ def with_axis(part: Part) -> Part:
 def pick(part: Part, index: Any) -> Part:
     """Return the drives of `part` that `index` selects; fields that don't vary stay as they are."""
     return each_field(part, lambda value: value if np.ndim(value) == 0 else value[index])
+
+
+def rows_of(part: Any) -> int | None:
+    """Return how many drives a flat array of them holds, None for a single one."""
+    counts: set[int] = set()
+
+    def count(value: Any) -> Any:
+        if np.ndim(value) == 1:
+            counts.add(np.size(value))
+        return value
+
+    each_field(part, count)
+    return max(counts, default=None)
+
+
+def choose(condition: Any, chosen: Part, otherwise: Part) -> Part:
+    """Return `chosen` where `condition` holds and `otherwise` elsewhere, number by number."""
+    return _chosen(condition, chosen, otherwise)  # type: ignore[no-any-return]
+
+
+def _chosen(condition: Any, chosen: Any, otherwise: Any) -> Any:
+    if is_dataclass(chosen) and not isinstance(chosen, type):
+        names = [f.name for f in fields(chosen)]
+        pairs = {n: _chosen(condition, getattr(chosen, n), getattr(otherwise, n)) for n in names}
+        return replace(chosen, **pairs)
+    if isinstance(chosen, tuple):
+        pairs_of = zip(chosen, otherwise, strict=True)
+        return tuple(_chosen(condition, one, other) for one, other in pairs_of)
+    return np.where(condition, chosen, otherwise)
 
 
 def stack(parts: Sequence[Part]) -> Part:

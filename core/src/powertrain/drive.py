@@ -1,6 +1,6 @@
 """A whole drive as numbers: what the operating questions are asked of."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from powertrain.arrays import Array, scalar
 from powertrain.battery.pack import Pack
@@ -11,6 +11,7 @@ from powertrain.motor.of_document import motor_of
 from powertrain.motor.protocol import Motor
 from powertrain.units import radius_m_from_circumference_mm
 from powertrain.vehicle.road_load import RoadLoad
+from powertrain.vehicle.traction import Grip
 
 
 @dataclass(frozen=True)
@@ -28,21 +29,35 @@ class Drive:
     wheel_radius_m: Array
     wheel_inertia_kg_m2: Array
     road: RoadLoad
+    grip: Grip
 
     @classmethod
     def of(cls, build: Build) -> "Drive":
         """Return the drive that a checked document describes."""
+        pack, motor = Pack.of(build.battery), motor_of(build.motor)
         return cls(
-            pack=Pack.of(build.battery),
+            pack=pack,
             controller=Chopper.of(build.controller),
-            motor=motor_of(build.motor),
+            motor=_fed(motor, pack),
             train=Train.of(build.gearing),
             wheel_radius_m=scalar(
                 radius_m_from_circumference_mm(build.wheel.rolling_circumference_mm)
             ),
             wheel_inertia_kg_m2=scalar(build.wheel.inertia_kg_m2 or 0.0),
             road=RoadLoad.of(build.vehicle, build.conditions),
+            grip=Grip.of(build.vehicle),
         )
+
+    def straight_off_the_charger(self) -> "Drive":
+        """Return the drive at the volts at which charging ends."""
+        pack = self.pack.straight_off_the_charger()
+        return replace(self, pack=pack, motor=_fed(self.motor, pack))
+
+    def in_gear(self, gear: Array) -> "Drive":
+        """Return the drive with one gear of its gearbox engaged, given by its factor."""
+        if len(self.train.gears) == 1:
+            return self
+        return replace(self, train=self.train.in_gear(gear))
 
     def motor_speed_rad_s(self, speed_mps: Array) -> Array:
         """Return the speed of the shaft when the vehicle moves at `speed_mps`."""
@@ -68,3 +83,7 @@ class Drive:
             self.motor.count * self.motor.inertia_kg_m2 * self.train.ratio**2
         )
         return self.road.mass_kg * self.road.rotating_mass_factor + turning / self.wheel_radius_m**2
+
+
+def _fed(motor: Motor, pack: Pack) -> Motor:
+    return motor.fed_by(pack.open_circuit_v, motor.count * pack.resistance_ohm)

@@ -14,8 +14,8 @@ from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import (
     corner_speeds_mps,
+    fastest_mps,
     full_throttle,
-    zero_current_speed_mps,
 )
 from powertrain.operating.limits import Limit
 
@@ -41,7 +41,7 @@ def circuit_of(document) -> Circuit:
 @given(builds(), st.floats(0, 0.98))
 def test_agrees_with_raising_the_duty(document, share):
     drive = Drive.of(check_build(document))
-    speed_mps = share * float(zero_current_speed_mps(drive))
+    speed_mps = share * float(fastest_mps(drive))
     speed_rad_s = float(drive.motor_speed_rad_s(scalar(speed_mps)))
     circuit = circuit_of(document)
     if speed_mps <= 0 or circuit.motors * circuit.pack_ohm > circuit.motor_ohm + circuit.path_ohm:
@@ -97,7 +97,7 @@ def test_corners_are_where_the_limits_hand_over(drive_with):
 def test_a_lower_limit_never_raises_what_it_limits(document, share, place):
     free = {**document, "controller": {"resistance_ohm": 0.005}}
     drive = Drive.of(check_build(free))
-    speed = scalar(place * float(zero_current_speed_mps(drive)))
+    speed = scalar(place * float(fastest_mps(drive)))
     before = full_throttle(drive, speed)
     for key, value in (
         ("motor_current_limit_a", float(before.motor_current_a)),

@@ -17,16 +17,20 @@ class Pack:
     resistance_ohm: Array
     charger_v: Array
     capacity_ah: Array
+    cells_share: Array
+    """Part of the resistance that lies in the cells; the rest is in leads and connectors."""
 
     @classmethod
     def of(cls, battery: Battery) -> "Pack":
         """Return the pack that a document describes: R_p = (S/P) R_cell + R_wiring."""
         cells_ohm = battery.series / battery.parallel * battery.cell_resistance_mohm / 1000
+        all_ohm = cells_ohm + battery.wiring_resistance_mohm / 1000
         return cls(
             open_circuit_v=scalar(battery.series * battery.cell_voltage_v),
-            resistance_ohm=scalar(cells_ohm + battery.wiring_resistance_mohm / 1000),
+            resistance_ohm=scalar(all_ohm),
             charger_v=scalar(battery.series * CHEMISTRIES[battery.chemistry].charger_v),
             capacity_ah=scalar(battery.parallel * battery.cell_capacity_ah),
+            cells_share=np.where(all_ohm > 0, cells_ohm / np.maximum(all_ohm, 1e-300), 1.0),
         )
 
     def straight_off_the_charger(self) -> "Pack":
@@ -48,10 +52,14 @@ class Pack:
         as R_p goes to zero. Beyond the greatest power the pack can give, the current of that
         greatest power; callers that may be there check with `greatest_power_w`.
         """
-        volts = self.open_circuit_v - standby_a * self.resistance_ohm
         reachable_w = np.minimum(power_w, self.greatest_power_w(standby_a))
-        root = np.sqrt(np.maximum(volts * volts - 4 * self.resistance_ohm * reachable_w, 0.0))
-        return standby_a + 2 * reachable_w / (volts + root)
+        return self.current_at_reachable_power_a(reachable_w, standby_a)
+
+    def current_at_reachable_power_a(self, power_w: Array, standby_a: Array) -> Array:
+        """Return the pack current at a power that is known to be within the greatest."""
+        volts = self.open_circuit_v - standby_a * self.resistance_ohm
+        root = np.sqrt(np.maximum(volts * volts - 4 * self.resistance_ohm * power_w, 0.0))
+        return standby_a + 2 * power_w / (volts + root)
 
     def greatest_power_w(self, standby_a: Array) -> Array:
         """Return the greatest power the pack can give to the motors: V^2/(4 R_p)."""

@@ -8,10 +8,10 @@ from powertrain.bench.numbers import limit_word, listed, number
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import (
     corner_speeds_mps,
+    fastest_mps,
     full_throttle,
-    zero_current_speed_mps,
 )
-from powertrain.operating.moments import Moments
+from powertrain.operating.moments import Moments, tops_on_hills
 
 CURVE_POINTS, ROAD_POINTS = 48, 25
 
@@ -21,7 +21,7 @@ BEYOND = 1.12
 
 def map_of(drive: Drive, moments: Moments) -> MapAnswer:
     """Return the map of one drive."""
-    carried = max(float(zero_current_speed_mps(drive)), 1e-3)
+    carried = max(float(fastest_mps(drive)), 1e-3)
     speeds = np.linspace(0.0, carried, CURVE_POINTS)
     inner = np.array([float(corner) for corner in corner_speeds_mps(drive)])
     inner = inner[np.isfinite(inner) & (inner > 0) & (inner < carried)]
@@ -40,7 +40,8 @@ def map_of(drive: Drive, moments: Moments) -> MapAnswer:
 
 
 def _crossings(drive: Drive, moments: Moments, road_speeds: Array) -> list[Crossing]:
-    tops, own = moments.tops, float(moments.climb.state.grade_pct)
+    own = moments.climb.grade_pct
+    tops = tops_on_hills(drive, own)
     grades = tops.grade_pct
     road = drive.road.force_n(road_speeds, grades[:, None])
     found = []

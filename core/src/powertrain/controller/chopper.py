@@ -1,4 +1,4 @@
-"""The controller as a chopper: a resistance in each motor's path, and two current limits."""
+"""The controller as a chopper: a resistance and a drop in each motor's path, two current limits."""
 
 from dataclasses import dataclass
 
@@ -16,6 +16,8 @@ class Chopper:
     motor_current_limit_a: Array
     battery_current_limit_a: Array
     standby_a: Array
+    switching_v: Array
+    """Watts lost in switching for each motor amp."""
 
     @classmethod
     def of(cls, controller: Controller) -> "Chopper":
@@ -25,7 +27,12 @@ class Chopper:
             motor_current_limit_a=_limit(controller.motor_current_limit_a),
             battery_current_limit_a=_limit(controller.battery_current_limit_a),
             standby_a=scalar(controller.standby_current_a or 0.0),
+            switching_v=scalar(controller.switching_loss_v or 0.0),
         )
+
+    def path_drop_v(self, current_a: Array) -> Array:
+        """Return the volts that the path keeps: I R_c and the switching loss."""
+        return current_a * self.resistance_ohm + np.sign(current_a) * self.switching_v
 
 
 def _limit(value: float | None) -> Array:

@@ -9,10 +9,10 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints, model_validator
 from pydantic_core import PydanticCustomError
 
-from powertrain.documents.electrics import Battery, Controller
+from powertrain.documents.electrics import Battery, Controller, Wiring
 from powertrain.documents.fields import Number, choice, measure, words
 from powertrain.documents.model import Model
-from powertrain.documents.motor import PermanentMagnetMotor
+from powertrain.documents.motor import MotorDocument
 from powertrain.documents.vehicle import Conditions, Stage, Vehicle, Wheel
 
 FORMAT = "young-torrent.build/1"
@@ -41,6 +41,14 @@ class Moments(Model):
     cruise_kmh: Number | None = measure(
         "Cruise at", "km/h", (1, 200), default=None, explain="The speed of an ordinary trip.",
     )  # fmt: skip
+    range_from_pct: Number | None = measure(
+        "Range from", "%", (50, 100), default=None, least=1, most=100,
+        explain="State of charge at which a trip begins; 100 if left out.",
+    )  # fmt: skip
+    range_to_pct: Number | None = measure(
+        "Range down to", "%", (5, 50), default=None, least=0, most=99,
+        explain="State of charge kept in reserve; 10 if left out.",
+    )  # fmt: skip
 
 
 class Provenance(Model):
@@ -67,9 +75,10 @@ class Build(Model):
     vehicle: Vehicle
     wheel: Wheel
     gearing: list[Stage] = Field(max_length=MOST_STAGES)
-    motor: PermanentMagnetMotor
+    motor: MotorDocument
     controller: Controller
     battery: Battery
+    wiring: Wiring = Field(default_factory=Wiring)
     moments: Moments = Field(default_factory=Moments)
     provenance: dict[str, Provenance] = Field(default_factory=dict, max_length=200)
 

@@ -8,7 +8,6 @@ from typing import Any, Literal, Union, get_args, get_origin
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo as PydanticField
 
-from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents import build
 from powertrain.documents.paths import differences
 from powertrain.documents.vehicle import FixedStage, ToothedStage
@@ -123,14 +122,3 @@ def _label(path: str) -> tuple[str, str]:
         return {"gearing": "Stages"}.get(path, path), ""
     stage = f"Stage {int(steps[1]) + 1} " if steps[0] == "gearing" else ""
     return (stage + found.label.lower() if stage else found.label), found.unit
-
-
-def drive_in_words(document: build.Build) -> str:
-    """Return the drive in one line, as a builder would say it."""
-    battery, motor = document.battery, document.motor
-    pack = f"{battery.series}S{battery.parallel}P {CHEMISTRIES[battery.chemistry].name}"
-    motors = f"{motor.count} x " if motor.count > 1 else ""
-    stages = len(document.gearing)
-    words = {0: "hub motor", 1: "one stage", 2: "two stages", 3: "three stages", 4: "four stages"}
-    train = words.get(stages, f"{stages} stages")
-    return f"{pack}, {motors}{motor.kv_rpm_per_v:g} KV {motor.commutation}, {train}"

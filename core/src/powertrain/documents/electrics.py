@@ -2,7 +2,10 @@
 
 from typing import Literal
 
+from pydantic import Field
+
 from powertrain.documents.fields import Number, Whole, choice, measure, words
+from powertrain.documents.heat import Cooling, PartThermal
 from powertrain.documents.model import Model
 
 Chemistry = Literal["lipo", "li_ion", "lifepo4", "lead_acid", "nimh"]
@@ -67,6 +70,30 @@ class Controller(Model):
         "Standby amps", "A", (0.001, 5), default=None, zero=True,
         explain="What it draws while nothing turns.",
     )  # fmt: skip
+    switching_loss_v: Number | None = measure(
+        "Switching loss", "W/A", (0.01, 5), default=None, zero=True,
+        explain="Watts lost in switching for each motor amp, beside the path resistance.",
+    )  # fmt: skip
+    timing_deg: Number | None = measure(
+        "Timing", "deg", (0, 60), default=None, least=-90, most=90,
+        explain="Advance set in the controller for all speeds.",
+    )  # fmt: skip
+    boost_timing_deg: Number | None = measure(
+        "Boost timing", "deg", (0, 64), default=None, zero=True, most=360,
+        explain="Advance that the controller adds over a range of rpm.",
+    )  # fmt: skip
+    turbo_timing_deg: Number | None = measure(
+        "Turbo timing", "deg", (0, 64), default=None, zero=True, most=360,
+        explain="Advance that the controller adds at full throttle.",
+    )  # fmt: skip
+    half_throttle_pct: Number | None = measure(
+        "Half trigger gives", "%", (5, 60), default=None, least=1, most=99,
+        explain="Share of the volts at half trigger; 50 is a straight line, 20 a fine slow end.",
+    )  # fmt: skip
+    max_c: Number | None = measure(
+        "Hottest controller", "C", (40, 120), default=None, least=0, most=300,
+        explain="What the maker allows at the case.",
+    )  # fmt: skip
     brake_release_c: Number | None = measure(
         "Brake releases at", "C", (40, 150), default=None, least=0, most=400,
         explain="Controller temperature at which it lets go of the brake.",
@@ -86,6 +113,8 @@ class Controller(Model):
     price: Number | None = measure(
         "Controller price", "", (1, 20000), default=None, zero=True, explain="For one.",
     )  # fmt: skip
+    thermal: PartThermal = Field(default_factory=PartThermal, title="Heat data of the controller")
+    cooling: Cooling = Field(default_factory=Cooling, title="Cooling of the controller")
 
 
 class Battery(Model):
@@ -128,6 +157,10 @@ class Battery(Model):
         "Cut-off per cell", "V", (0.7, 4), default=None, most=2000,
         explain="Volts of a cell under load at which controller or protection lets go.",
     )  # fmt: skip
+    charge_current_a: Number | None = measure(
+        "Charge amps", "A", (0.1, 1000), default=None,
+        explain="The most that may flow into the whole pack, charging or braking.",
+    )  # fmt: skip
     max_c: Number | None = measure(
         "Hottest pack", "C", (40, 90), default=None, least=0, most=200,
         explain="What the maker allows.",
@@ -146,4 +179,23 @@ class Battery(Model):
     )  # fmt: skip
     price: Number | None = measure(
         "Pack price", "", (1, 100000), default=None, zero=True, explain="For the whole pack.",
+    )  # fmt: skip
+    thermal: PartThermal = Field(default_factory=PartThermal, title="Heat data of the pack")
+    cooling: Cooling = Field(default_factory=Cooling, title="Cooling of the pack")
+
+
+class Wiring(Model):
+    """Wires and connectors, for the amps they stand."""
+
+    pack_wire_mm2: Number | None = measure(
+        "Pack wires", "mm2", (0.2, 120), default=None,
+        explain="Copper of one wire between pack and controller.",
+    )  # fmt: skip
+    motor_wire_mm2: Number | None = measure(
+        "Motor wires", "mm2", (0.2, 120), default=None,
+        explain="Copper of one wire between controller and motor.",
+    )  # fmt: skip
+    connector_current_a: Number | None = measure(
+        "Pack connector", "A", (1, 1000), default=None,
+        explain="Amps that the connector of the pack is rated for.",
     )  # fmt: skip

@@ -35,7 +35,17 @@ def check_build(document: Any) -> Build:
         raise refusal_of(first, _place(first["loc"])) from None
 
 
-TAGS = {"permanent_magnet", "chain", "belt", "spur", "planetary", "fixed"}
+TAGS = {
+    "permanent_magnet",
+    "series_wound",
+    "packaged",
+    "chain",
+    "belt",
+    "spur",
+    "planetary",
+    "fixed",
+    "gearbox",
+}
 """Words that pydantic puts into the place of an error to say which kind was tried."""
 
 

@@ -2,7 +2,8 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
+from pydantic_core import PydanticCustomError
 
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.model import Model
@@ -23,6 +24,10 @@ class Conditions(Model):
         "Headwind", "m/s", (-20, 20), default=0.0, least=-100, most=100,
         explain="Wind against the direction of travel; a tailwind is negative.",
     )  # fmt: skip
+    parts_c: Number | None = measure(
+        "Parts begin at", "C", (-30, 90), default=None, least=-90, most=400,
+        explain="Temperature of motor, controller and pack now; left out, that of the air.",
+    )  # fmt: skip
 
 
 class Traction(Model):
@@ -36,6 +41,9 @@ class Traction(Model):
         "Weight on the driven axle", "", (0.2, 1.0), least=0.001, most=1,
         explain="Part of the weight that the driven wheels carry at rest; 1 if all are driven.",
     )  # fmt: skip
+    driven_axle: Literal["rear", "front"] = choice(
+        "Driven axle", "Pushing forward loads the rear and unloads the front.", default="rear"
+    )
     wheelbase_m: Number | None = measure(
         "Wheelbase", "m", (0.05, 4), default=None,
         explain="Distance between the axles.",
@@ -91,7 +99,31 @@ class Wheel(Model):
     )  # fmt: skip
 
 
-class ToothedStage(Model):
+class ToothStrength(Model):
+    """What a stage's teeth or links are, for what they may pull."""
+
+    pitch_mm: Number | None = measure(
+        "Pitch", "mm", (1, 32), default=None,
+        explain="From roller to roller, or tooth to tooth: 12.7 for a bicycle chain.",
+    )  # fmt: skip
+    allowed_pull_n: Number | None = measure(
+        "May pull", "N", (20, 50000), default=None,
+        explain="Working load of chain or belt; about an eighth of the load that breaks it.",
+    )  # fmt: skip
+    module_mm: Number | None = measure(
+        "Module", "mm", (0.2, 8), default=None,
+        explain="Of spur gears: pitch diameter over teeth; 25.4 over the diametral pitch.",
+    )  # fmt: skip
+    face_mm: Number | None = measure(
+        "Face width", "mm", (1, 100), default=None, explain="Width on which the teeth bear.",
+    )  # fmt: skip
+    allowed_stress_mpa: Number | None = measure(
+        "Teeth stand", "MPa", (5, 600), default=None,
+        explain="Bending stress: about 20 plastic, 60 brass, 150 mild and 300 hard steel.",
+    )  # fmt: skip
+
+
+class ToothedStage(ToothStrength):
     """One reduction with teeth that can be counted."""
 
     kind: Literal["chain", "belt", "spur"] = choice("Kind", "What passes the power on.")
@@ -110,6 +142,27 @@ class ToothedStage(Model):
     )  # fmt: skip
 
 
+class GearboxStage(Model):
+    """A gearbox with speeds that are changed while riding; the best gear is taken at each speed."""
+
+    kind: Literal["gearbox"] = choice("Kind", "What passes the power on.")
+    ratios: list[Number] = Field(
+        min_length=1, max_length=12, title="Ratios",
+        description="Turns in for one turn out, a number for each gear.",
+    )  # fmt: skip
+    efficiency: Number = measure(
+        "Efficiency", "", (0.5, 1.0), least=0.01, most=1,
+        explain="Part of the power that comes out.",
+    )  # fmt: skip
+
+    @field_validator("ratios")
+    @classmethod
+    def _possible(cls, ratios: list[float]) -> list[float]:
+        if not all(1e-3 <= ratio <= 1e4 for ratio in ratios):
+            raise PydanticCustomError("ratios", "must hold ratios between 0.001 and 10000")
+        return ratios
+
+
 class FixedStage(Model):
     """One reduction known only by its ratio: a gearbox, a planetary, a differential."""
 
@@ -124,4 +177,4 @@ class FixedStage(Model):
     )  # fmt: skip
 
 
-Stage = Annotated[ToothedStage | FixedStage, Field(discriminator="kind")]
+Stage = Annotated[ToothedStage | FixedStage | GearboxStage, Field(discriminator="kind")]

@@ -1,28 +1,44 @@
 """A train of reductions, each with its ratio and its loss."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.documents.vehicle import FixedStage, Stage
+from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage
 
 
 @dataclass(frozen=True)
 class Train:
-    """Stages from motor to wheel; none at all for a hub motor."""
+    """Stages from motor to wheel; none at all for a hub motor.
+
+    `gears` are the ratios of a gearbox among the stages, shortest first, as factors on the
+    product of `ratios`; a train without one has a single gear of factor one.
+    """
 
     ratios: tuple[Array, ...]
     efficiencies: tuple[Array, ...]
+    gears: tuple[Array, ...] = (scalar(1.0),)
 
     @classmethod
     def of(cls, gearing: list[Stage]) -> "Train":
-        """Return the train that a document describes."""
+        """Return the train that a document describes, in its shortest gear."""
+        boxes = [stage for stage in gearing if isinstance(stage, GearboxStage)]
+        gears = [scalar(1.0)]
+        for box in boxes:
+            first = max(box.ratios)
+            gears = [gear * (ratio / first) for gear in gears for ratio in box.ratios]
         return cls(
             ratios=tuple(scalar(ratio_of(stage)) for stage in gearing),
             efficiencies=tuple(scalar(stage.efficiency) for stage in gearing),
+            gears=tuple(sorted(gears, reverse=True)),
         )
+
+    def in_gear(self, gear: Array) -> "Train":
+        """Return the train with one gear engaged, given by its factor."""
+        # The gearbox may be any stage; which one carries the factor matters to no answer.
+        return replace(self, ratios=(self.ratios[0] * gear, *self.ratios[1:]), gears=ONE_GEAR)
 
     @cached_property
     def ratio(self) -> Array:
@@ -54,8 +70,13 @@ class Train:
         return tuple(losses)
 
 
+ONE_GEAR: tuple[Array, ...] = (scalar(1.0),)
+
+
 def ratio_of(stage: Stage) -> float:
-    """Return turns in for one turn out."""
+    """Return turns in for one turn out, of a gearbox in its shortest gear."""
+    if isinstance(stage, GearboxStage):
+        return max(stage.ratios)
     if isinstance(stage, FixedStage):
         return stage.ratio
     return stage.driven_teeth / stage.driver_teeth

@@ -1,12 +1,56 @@
-"""Which class stands for which kind of motor in a document."""
+"""Which class stands for which kind of motor, and what each kind says of its document."""
 
-from powertrain.documents.motor import PermanentMagnetMotor
+from typing import Any
+
+from powertrain.documents.motor import MotorDocument
+from powertrain.motor.packaged import Packaged
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.motor.protocol import Motor
+from powertrain.motor.series_wound import SeriesWound
+from powertrain.motor.winding import Winding
 
-KINDS = {"permanent_magnet": PermanentMagnet}
+KINDS: dict[str, Any] = {
+    "permanent_magnet": PermanentMagnet,
+    "series_wound": SeriesWound,
+    "packaged": Packaged,
+}
+
+Constants = dict[str, float | None]
+"""New constants of a motor by their keys in the document; None where there is none."""
 
 
-def motor_of(motor: PermanentMagnetMotor) -> Motor:
+def motor_of(motor: MotorDocument) -> Motor:
     """Return the motor that a document describes."""
-    return KINDS[motor.kind].of(motor)
+    made: Motor = KINDS[motor.kind].of(motor)
+    return made
+
+
+def in_words(motor: MotorDocument) -> str:
+    """Return the motor as a builder would say it."""
+    said: str = KINDS[motor.kind].in_words(motor)
+    return said
+
+
+def winding_of(motor: MotorDocument) -> Winding | None:
+    """Return by what number the windings of this can are told apart, None if there is one only."""
+    found: Winding | None = KINDS[motor.kind].winding(motor)
+    return found
+
+
+def rewound(motor: MotorDocument, share: float) -> Constants:
+    """Return the same can wound to turn `share` times as fast, its current ratings with it.
+
+    The copper in the slots stays what it was, and so does the torque that it can stand.
+    """
+    constants: Constants = KINDS[motor.kind].rewound(motor, share)
+    ratings = {"continuous_current_a": motor.continuous_current_a,
+               "peak_current_a": motor.peak_current_a}  # fmt: skip
+    if constants:
+        constants |= {key: a * share for key, a in ratings.items() if a is not None}
+    return constants
+
+
+def advanced(motor: MotorDocument, degrees: float) -> Constants | None:
+    """Return the constants with the timing moved by `degrees`, None where it can't be."""
+    moved: Constants | None = KINDS[motor.kind].advanced(motor, degrees)
+    return moved

@@ -4,11 +4,15 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, scalar
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import full_throttle, zero_current_speed_mps
+from powertrain.operating.full_throttle import fastest_mps, full_throttle
+from powertrain.operating.limits import Limit
 from powertrain.operating.roots import falling_root
 from powertrain.operating.state import State, state_at_full_throttle
+from powertrain.vehicle.traction import Grip
+
+NO_SLIP = Grip(scalar(np.inf), scalar(1.0), scalar(0.0), scalar(np.inf))
 
 
 @dataclass(frozen=True)
@@ -26,15 +30,21 @@ def free_running(drive: Drive) -> FreeRunning:
 
 def free_running_full(drive: Drive) -> State:
     """Return the free-running state on a pack straight off the charger."""
-    return _free(replace(drive, pack=drive.pack.straight_off_the_charger()))
+    return _free(drive.straight_off_the_charger())
 
 
 def _free(drive: Drive) -> State:
-    def torque_nm(speed_mps: Array) -> Array:
-        return full_throttle(drive, speed_mps).shaft_torque_nm
+    # In the air there is neither slip nor a reason to change gear: the tallest is the fastest.
+    drive = replace(drive.in_gear(drive.train.gears[-1]), grip=NO_SLIP)
 
-    ceiling_mps = np.maximum(zero_current_speed_mps(drive), 0.0)
-    speed_mps = falling_root(torque_nm, np.zeros_like(ceiling_mps), ceiling_mps)
+    pack, controller, motor = drive.pack, drive.controller, drive.motor
+    source_v = pack.voltage_v(controller.standby_a) - controller.switching_v
+    source_ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
+    speed_mps = drive.road_speed_mps(motor.free_rad_s(source_v, source_ohm))
+    speed_mps = np.where(speed_mps > 0, speed_mps, np.minimum(speed_mps, 0.0) * 0.0)
+    held = full_throttle(drive, speed_mps).limited_by != Limit.VOLTAGE
+    if np.any(held | np.isnan(speed_mps)):
+        speed_mps = np.where(held | np.isnan(speed_mps), _searched(drive), speed_mps)
     state = state_at_full_throttle(drive, speed_mps, np.zeros(()))
     nothing = np.zeros_like(state.road_w)
     return replace(
@@ -44,3 +54,13 @@ def _free(drive: Drive) -> State:
         air_w=nothing,
         speeding_up_w=state.road_w,
     )
+
+
+def _searched(drive: Drive) -> Array:
+    """Return the free speed by search, where a limit or an inverter sets it."""
+
+    def torque_nm(speed_mps: Array) -> Array:
+        return full_throttle(drive, speed_mps).shaft_torque_nm
+
+    ceiling_mps = np.maximum(fastest_mps(drive), 0.0)
+    return falling_root(torque_nm, np.zeros_like(ceiling_mps), ceiling_mps)

@@ -1,40 +1,48 @@
 """Full throttle at a speed: which limit binds, and what flows then."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, choose, scalar
 from powertrain.drive import Drive
 from powertrain.operating.limits import Limit
+
+LEVEL = scalar(0.0)
 
 
 @dataclass(frozen=True)
 class FullThrottle:
-    """The electrical state at full throttle; arrays over whatever was asked."""
+    """The electrical state at full throttle; arrays over whatever was asked.
+
+    `gear` is the factor of the gear that pushes most, one where there is no gearbox.
+    """
 
     motor_current_a: Array
     battery_current_a: Array
     shaft_torque_nm: Array
     force_n: Array
     limited_by: NDArray[np.int8]
+    gear: Array
 
 
 def motor_side_power_w(drive: Drive, speed_rad_s: Array, current_a: Array) -> Array:
-    """Return what the controller passes to all motors: n I (V_motor + I R_c)."""
+    """Return what the controller passes to all motors: n I (V_motor + V_path)."""
     path_v = drive.motor.voltage_v(speed_rad_s, current_a)
-    path_v = path_v + current_a * drive.controller.resistance_ohm
+    path_v = path_v + drive.controller.path_drop_v(current_a)
     return drive.motor.count * current_a * path_v
 
 
-def full_throttle(drive: Drive, speed_mps: Array) -> FullThrottle:
-    """Return what the drive does at full throttle and `speed_mps`.
+def full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> FullThrottle:
+    """Return what the drive does at full throttle and `speed_mps`, in its best gear.
 
     First the current that the pack's voltage drives at duty 1; then each controller's motor
     current limit; only if the pack's current would *then* exceed its limit, the current at which
-    it equals that limit. Above the speed where the current vanishes the motors are overrun:
-    they carry none and hold back with their loss torque.
+    it equals that limit; and where the grip is known, what the driven wheels can put down. Above
+    the speed where the current vanishes the motors are overrun: they carry none and hold back
+    with their loss torque.
 
     Parameters
     ----------
@@ -42,67 +50,186 @@ def full_throttle(drive: Drive, speed_mps: Array) -> FullThrottle:
         One drive or arrays; broadcasts with `speed_mps`.
     speed_mps : array_like
         Speed of the vehicle, at least zero.
+    grade_pct : array_like
+        The slope under the wheels; it matters to grip alone.
+    """
+    gears = drive.train.gears
+    if len(gears) == 1:
+        return _in_gear(drive, speed_mps, grade_pct, gears[0])
+    best = _in_gear(drive.in_gear(gears[0]), speed_mps, grade_pct, gears[0])
+    for gear in gears[1:]:
+        other = _in_gear(drive.in_gear(gear), speed_mps, grade_pct, gear)
+        best = choose(other.force_n > best.force_n, other, best)
+    return best
+
+
+def push_n(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> Array:
+    """Return the push of `full_throttle` alone, for searches that need nothing else."""
+    best_n: Array | None = None
+    for gear in drive.train.gears:
+        geared = drive.in_gear(gear)
+        speed_rad_s = geared.motor_speed_rad_s(speed_mps)
+        current_a = _currents(geared, speed_rad_s)[0]
+        force_n = geared.wheel_force_n(geared.motor.shaft_torque_nm(speed_rad_s, current_a))
+        best_n = force_n if best_n is None else np.maximum(best_n, force_n)
+    if drive.grip.known and best_n is not None:
+        best_n = np.minimum(best_n, _grips_n(drive, grade_pct))
+    return best_n  # type: ignore[return-value]
+
+
+Push = Callable[[Array], Array]
+"""Newtons at the ground as a function of speed."""
+
+
+def push_by_limit(drive: Drive, grade_pct: Array) -> list[Push]:
+    """Return, for each limit, the push that it alone would leave, as a smooth function of speed.
+
+    Where the pack is not driven beyond its greatest power, `push_n` is the least of them. With
+    a gearbox they are those of the tallest gear.
+    """
+    geared = drive.in_gear(drive.train.gears[-1])
+    pack, controller, motor = geared.pack, geared.controller, geared.motor
+    standby_a, n = controller.standby_a, motor.count
+    most_a = np.minimum(controller.motor_current_limit_a, motor.own_current_limit_a)
+    source_v = pack.voltage_v(standby_a) - controller.switching_v
+    source_ohm = n * pack.resistance_ohm + controller.resistance_ohm
+
+    def at(current_a: Callable[[Array], Array]) -> Push:
+        def push(speed_mps: Array) -> Array:
+            speed_rad_s = geared.motor_speed_rad_s(speed_mps)
+            torque_nm = motor.shaft_torque_nm(speed_rad_s, current_a(speed_rad_s))
+            return geared.wheel_force_n(torque_nm)
+
+        return push
+
+    branches = [
+        at(
+            lambda speed_rad_s: np.minimum(
+                motor.current_at_voltage_a(speed_rad_s, source_v, source_ohm),
+                motor.own_current_limit_a,
+            )
+        )
+    ]
+    if np.any(np.isfinite(most_a)):
+        branches.append(at(lambda speed_rad_s: most_a))
+    limit_a = controller.battery_current_limit_a
+    if np.any(np.isfinite(limit_a)):
+        share_w = pack.power_w(limit_a, standby_a) / n
+        ohm, drop_v = controller.resistance_ohm, controller.switching_v
+        branches.append(at(lambda w: motor.current_at_power_a(w, share_w, ohm, drop_v)))
+    if drive.grip.known:
+        grips_n = _grips_n(drive, grade_pct)
+        branches.append(lambda speed_mps: grips_n)
+    return branches
+
+
+Currents = tuple[Array, Array, NDArray[np.bool_], NDArray[np.bool_]]
+
+
+def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
+    """Return motor and pack amps with grip not asked, and where which limit holds them.
+
+    The flags are the motor amps limit and the pack amps limit.
     """
     pack, controller, motor = drive.pack, drive.controller, drive.motor
     standby_a, n = controller.standby_a, motor.count
-    speed_rad_s = drive.motor_speed_rad_s(speed_mps)
+    most_a = np.minimum(controller.motor_current_limit_a, motor.own_current_limit_a)
+    own = bool(np.any(np.isfinite(motor.own_current_limit_a)))
 
-    source_v = pack.voltage_v(standby_a)
+    source_v = pack.voltage_v(standby_a) - controller.switching_v
     source_ohm = n * pack.resistance_ohm + controller.resistance_ohm
     by_voltage_a = np.maximum(motor.current_at_voltage_a(speed_rad_s, source_v, source_ohm), 0.0)
-    held = by_voltage_a > controller.motor_current_limit_a
-    current_a = np.minimum(by_voltage_a, controller.motor_current_limit_a)
+    held = by_voltage_a > most_a
+    current_a = np.minimum(by_voltage_a, most_a)
 
-    chopped_a = pack.current_at_power_a(
-        motor_side_power_w(drive, speed_rad_s, current_a), standby_a
-    )
-    battery_a = np.where(held, chopped_a, n * current_a + standby_a)
+    power_w = motor_side_power_w(drive, speed_rad_s, current_a)
+    chopped_a = pack.current_at_reachable_power_a(power_w, standby_a)
+    battery_a = np.where(held | own, chopped_a, n * current_a + standby_a)
     limit_a = controller.battery_current_limit_a
     over = battery_a > limit_a
+    if own:
+        over = over | (power_w > pack.greatest_power_w(standby_a))
     if np.any(over):
         with np.errstate(invalid="ignore"):
-            share_w = np.where(np.isfinite(limit_a), pack.power_w(limit_a, standby_a) / n, 0.0)
-        at_limit_a = motor.current_at_power_a(speed_rad_s, share_w, controller.resistance_ohm)
-        current_a = np.where(
-            over, np.minimum(at_limit_a, controller.motor_current_limit_a), current_a
+            share_w = np.where(np.isfinite(limit_a), pack.power_w(limit_a, standby_a), np.inf)
+        share_w = np.minimum(share_w, pack.greatest_power_w(standby_a))
+        share_w = np.where(np.isfinite(share_w), share_w, 0.0) / n
+        at_limit_a = motor.current_at_power_a(
+            speed_rad_s, share_w, controller.resistance_ohm, controller.switching_v
         )
-        battery_a = np.where(over, limit_a, battery_a)
+        current_a = np.where(over, np.minimum(at_limit_a, most_a), current_a)
+        at_most_a = np.minimum(limit_a, pack.current_at_power_a(n * share_w, standby_a))
+        battery_a = np.where(over, at_most_a, battery_a)
+    return current_a, battery_a, held, over
 
-    torque_nm = motor.shaft_torque_nm(speed_rad_s, current_a)
+
+def _grips_n(drive: Drive, grade_pct: Array) -> Array:
+    road = drive.road
+    return drive.grip.greatest_force_n(road.weight_n, grade_pct, road.rolling_n(grade_pct))
+
+
+def _in_gear(drive: Drive, speed_mps: Array, grade_pct: Array, gear: Array) -> FullThrottle:
+    motor, standby_a = drive.motor, drive.controller.standby_a
+    speed_rad_s = drive.motor_speed_rad_s(speed_mps)
+    current_a, battery_a, held, over = _currents(drive, speed_rad_s)
     limited_by = np.where(over, Limit.BATTERY_CURRENT, np.where(held, Limit.MOTOR_CURRENT, 0))
+    weak = ~over & (speed_rad_s > motor.weakening_rad_s)
+    limited_by = np.where(weak, Limit.VOLTAGE, limited_by)
+    torque_nm = motor.shaft_torque_nm(speed_rad_s, current_a)
+    force_n = drive.wheel_force_n(torque_nm)
+    if drive.grip.known:
+        grips_n = _grips_n(drive, grade_pct)
+        slips = force_n > grips_n
+        if np.any(slips):
+            held_nm = drive.shaft_torque_for_nm(np.where(slips, grips_n, 0.0))
+            held_a = motor.current_at_torque_a(speed_rad_s, held_nm)
+            current_a = np.where(slips, held_a, current_a)
+            held_w = motor_side_power_w(drive, speed_rad_s, current_a)
+            held_pack_a = drive.pack.current_at_power_a(held_w, standby_a)
+            battery_a = np.where(slips, held_pack_a, battery_a)
+            torque_nm = np.where(slips, held_nm, torque_nm)
+            force_n = np.where(slips, grips_n, force_n)
+            limited_by = np.where(slips, Limit.TRACTION, limited_by)
     return FullThrottle(
         motor_current_a=current_a,
         battery_current_a=battery_a,
         shaft_torque_nm=torque_nm,
-        force_n=drive.wheel_force_n(torque_nm),
+        force_n=force_n,
         limited_by=limited_by.astype(np.int8),
+        gear=gear,
     )
 
 
-def zero_current_speed_mps(drive: Drive) -> Array:
-    """Return the speed at which full throttle drives no current any more."""
-    source_v = drive.pack.voltage_v(drive.controller.standby_a)
-    return drive.road_speed_mps(drive.motor.speed_at_voltage_rad_s(scalar(0.0), source_v))
+def fastest_mps(drive: Drive) -> Array:
+    """Return the speed above which full throttle does not push any more, in the tallest gear."""
+    source_v = drive.pack.voltage_v(drive.controller.standby_a) - drive.controller.switching_v
+    speed_mps = drive.road_speed_mps(drive.motor.fastest_rad_s(source_v))
+    return speed_mps / drive.train.gears[-1]
 
 
-def corner_speeds_mps(drive: Drive) -> tuple[Array, Array, Array]:
+def corner_speeds_mps(drive: Drive) -> tuple[Array, ...]:
     """Return the speeds at which one limit can hand over to another, in closed form.
 
-    Motor current to voltage, motor current to pack current, pack current to voltage. A corner
-    that does not exist is NaN or below zero; one may also lie where a third limit binds.
+    Motor current to voltage, motor current to pack current, pack current to voltage, kinks of
+    the motor's own curve, and grip to each of the limits, for every gear. A corner that does not
+    exist is NaN or below zero; one may also lie where another limit binds.
     """
     pack, controller, motor = drive.pack, drive.controller, drive.motor
     standby_a, n = controller.standby_a, motor.count
-    motor_a, pack_a = controller.motor_current_limit_a, controller.battery_current_limit_a
+    most_a = np.minimum(controller.motor_current_limit_a, motor.own_current_limit_a)
+    amps = [most_a]
+    if drive.grip.known:
+        held_nm = drive.shaft_torque_for_nm(_grips_n(drive, LEVEL))
+        amps.append(motor.current_at_torque_a(LEVEL, held_nm))
+    pack_a = controller.battery_current_limit_a
     with np.errstate(invalid="ignore", divide="ignore", over="ignore"):
-        held_v = pack.voltage_v(n * motor_a + standby_a) - motor_a * controller.resistance_ohm
-        shared_v = pack.power_w(pack_a, standby_a) / (n * motor_a)
-        shared_v = shared_v - motor_a * controller.resistance_ohm
         each_a = (pack_a - standby_a) / n
-        spare_v = pack.voltage_v(pack_a) - each_a * controller.resistance_ohm
-        speeds = (
-            motor.speed_at_voltage_rad_s(motor_a, held_v),
-            motor.speed_at_voltage_rad_s(motor_a, shared_v),
-            motor.speed_at_voltage_rad_s(each_a, spare_v),
-        )
-    return tuple(drive.road_speed_mps(speed) for speed in speeds)  # type: ignore[return-value]
+        spare_v = pack.voltage_v(pack_a) - controller.path_drop_v(each_a)
+        speeds = [motor.speed_at_voltage_rad_s(each_a, spare_v), *motor.corners_rad_s()]
+        for amp in amps:
+            held_v = pack.voltage_v(n * amp + standby_a) - controller.path_drop_v(amp)
+            shared_v = pack.power_w(pack_a, standby_a) / (n * amp) - controller.path_drop_v(amp)
+            speeds.append(motor.speed_at_voltage_rad_s(amp, held_v))
+            speeds.append(motor.speed_at_voltage_rad_s(amp, shared_v))
+    roads = [drive.road_speed_mps(speed) for speed in speeds]
+    return tuple(road / gear for gear in drive.train.gears for road in roads)

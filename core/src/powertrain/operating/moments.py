@@ -4,12 +4,13 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
-from powertrain.arrays import Array, pick, scalar
+from powertrain.arrays import Array, choose, pick, rows_of, scalar
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
-from powertrain.operating.full_throttle import full_throttle, zero_current_speed_mps
+from powertrain.operating.full_throttle import fastest_mps, full_throttle
 from powertrain.operating.launch import Launch, launch
 from powertrain.operating.limits import Limit
 from powertrain.operating.state import State, state_at_full_throttle
@@ -30,8 +31,19 @@ LAUNCH_SHARE = 0.5
 
 
 @dataclass(frozen=True)
+class Asked:
+    """What the moments ask of a drive, in numbers; `assumed` names what the document left open."""
+
+    launch_to_mps: Array
+    climb_grade_pct: Array
+    climb_mps: Array | None
+    cruise_mps: Array
+    assumed: tuple[MomentId, ...]
+
+
+@dataclass(frozen=True)
 class Moment:
-    """A drive at one moment.
+    """A drive, or many, at one moment.
 
     `target_kmh` and `grade_pct` say what was asked; `assumed` that the document left it open;
     `met` whether the drive does it. Where it does not, `state` is what it does instead.
@@ -42,16 +54,12 @@ class Moment:
     target_kmh: float | None
     grade_pct: float
     assumed: bool
-    met: bool
+    met: NDArray[np.bool_]
 
 
 @dataclass(frozen=True)
 class Moments:
-    """All five, with the launch as it runs from standstill.
-
-    `tops` are the states at top speed on several grades, rising: the level, four hills spread
-    over what the drive can push, and the document's own.
-    """
+    """All five, with the launch as it runs from standstill."""
 
     launch: Moment
     climb: Moment
@@ -59,50 +67,80 @@ class Moments:
     top_speed: Moment
     wheels_up: Moment
     launch_run: Launch | None
-    tops: State
+    asked: Asked
 
     def all(self) -> tuple[Moment, ...]:
         """Return them in the order in which they are shown."""
         return (self.launch, self.climb, self.cruise, self.top_speed, self.wheels_up)
 
 
-def moments_of(build: Build, drive: Drive) -> Moments:
-    """Return the five moments of one build."""
-    wanted_pct = build.moments.climb_grade_pct
-    own_pct = USUAL_GRADE_PCT if wanted_pct is None else wanted_pct
-    grades_pct = np.unique(np.append(_spread(drive), own_pct))
-    tops = _tops(drive, grades_pct)
-    flat = pick(tops, int(np.searchsorted(grades_pct, 0.0)))
-    hill = pick(tops, int(np.searchsorted(grades_pct, own_pct)))
-    top_kmh = float(kmh_from_mps(flat.speed_mps))
-    launching, run = _launch(build, drive, top_kmh)
+def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
+    """Return the five moments of a drive, or of an array of drives that vary one build.
+
+    What the document leaves open is chosen from the first drive of the array and is the same for
+    all, so that they can be compared.
+
+    Parameters
+    ----------
+    drive : Drive
+        Fields of shape ``()`` or ``(n,)``.
+    fine : bool
+        Whether the launch is integrated to many digits, or to the four that a comparison needs.
+    """
+    own_pct = build.moments.climb_grade_pct
+    grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
+    flat, hill = _flat_and_hill(drive, grade_pct)
+    asked = _asked(build, grade_pct, float(np.ravel(flat.speed_mps)[0]))
+    launching, run = _launch(drive, asked, flat, fine)
+    always = np.ones(np.shape(flat.speed_mps), bool)
+    free = free_running_full(drive)
     return Moments(
         launch=launching,
-        climb=_climb(build, drive, hill),
-        cruise=_cruise(build, drive, flat, top_kmh),
-        top_speed=Moment("top_speed", flat, None, 0.0, False, top_kmh > 0),
-        wheels_up=Moment("wheels_up", free_running_full(drive), None, 0.0, False, True),
+        climb=_climb(drive, asked, hill),
+        cruise=_cruise(drive, asked, flat),
+        top_speed=Moment("top_speed", flat, None, 0.0, False, flat.speed_mps > 0),
+        wheels_up=Moment("wheels_up", free, None, 0.0, False, always),
         launch_run=run,
-        tops=tops,
+        asked=asked,
     )
 
 
-def _tops(drive: Drive, grades_pct: Array) -> State:
+def _flat_and_hill(drive: Drive, grade_pct: Array) -> tuple[State, State]:
+    """Return the states at top speed on the level and on the hill, of one drive or of many."""
+    count = rows_of(drive)
+    grades_pct = np.array([0.0, float(grade_pct)])
+    if count is None:
+        both = top_state(drive, grades_pct)
+        return pick(both, 0), pick(both, 1)
+    twice = pick(drive, np.tile(np.arange(count), 2))
+    near_mps = top_speed_mps(pick(drive, 0), grades_pct)
+    if not np.all(np.isfinite(near_mps) & (near_mps > 0)):
+        both = top_state(twice, np.repeat(grades_pct, count))
+    else:
+        both = top_state(twice, np.repeat(grades_pct, count), np.repeat(near_mps, count))
+    return pick(both, slice(count)), pick(both, slice(count, None))
+
+
+def top_state(drive: Drive, grade_pct: Array, near_mps: Array | None = None) -> State:
     """Return the states at top speed, or overrun where a descent has no top speed."""
-    speeds_mps = top_speed_mps(drive, grades_pct)
-    held_mps = np.where(np.isfinite(speeds_mps), speeds_mps, zero_current_speed_mps(drive))
-    return at_top_speed(drive, held_mps, grades_pct)
+    speeds_mps = top_speed_mps(drive, grade_pct, near_mps)
+    held_mps = np.where(np.isfinite(speeds_mps), speeds_mps, fastest_mps(drive))
+    return at_top_speed(drive, held_mps, grade_pct)
 
 
 GRADE_STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
 """Grades people name; the step is taken that spreads four hills over the drive's push."""
 
 
-def _spread(drive: Drive) -> Array:
+def tops_on_hills(drive: Drive, own_pct: float) -> State:
+    """Return one drive at top speed on several grades, rising.
+
+    The level, four hills spread over what the drive can push, and the document's own.
+    """
     push_n = float(full_throttle(drive, scalar(0.0)).force_n)
     steepest_pct = 100 * max(push_n / float(drive.road.weight_n), 0.0)
     step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])
-    return step * np.arange(5.0)
+    return top_state(drive, np.unique(np.append(step * np.arange(5.0), own_pct)))
 
 
 def _round_kmh(speed_kmh: float) -> float:
@@ -110,31 +148,63 @@ def _round_kmh(speed_kmh: float) -> float:
     return float(f"{speed_kmh:.2g}")
 
 
-def _launch(build: Build, drive: Drive, top_kmh: float) -> tuple[Moment, Launch | None]:
-    asked = build.moments.launch_to_kmh
-    target_kmh = asked if asked is not None else _round_kmh(LAUNCH_SHARE * top_kmh)
-    halfway_kmh = min(target_kmh, top_kmh) / 2
-    state = state_at_full_throttle(drive, scalar(mps_from_kmh(halfway_kmh)), scalar(0.0))
-    run = launch(drive, scalar(mps_from_kmh(target_kmh))) if target_kmh > 0 else None
-    met = run is not None and bool(np.isfinite(run.time_s))
-    return Moment("launch", state, target_kmh or None, 0.0, asked is None, met), run
+def _asked(build: Build, grade_pct: Array, top_mps: float) -> Asked:
+    said, top_kmh = build.moments, float(kmh_from_mps(top_mps))
+    launch_kmh, cruise_kmh = said.launch_to_kmh, said.cruise_kmh
+    left_open: dict[MomentId, bool] = {
+        "launch": launch_kmh is None,
+        "climb": said.climb_grade_pct is None,
+        "cruise": cruise_kmh is None,
+    }
+    if launch_kmh is None:
+        launch_kmh = _round_kmh(LAUNCH_SHARE * top_kmh)
+    if cruise_kmh is None:
+        cruise_kmh = _round_kmh(CRUISE_SHARE * top_kmh)
+    climb_kmh = said.climb_speed_kmh
+    return Asked(
+        launch_to_mps=scalar(mps_from_kmh(launch_kmh)),
+        climb_grade_pct=grade_pct,
+        climb_mps=None if climb_kmh is None else scalar(mps_from_kmh(climb_kmh)),
+        cruise_mps=scalar(mps_from_kmh(cruise_kmh)),
+        assumed=tuple(moment for moment, is_open in left_open.items() if is_open),
+    )
 
 
-def _climb(build: Build, drive: Drive, hill: State) -> Moment:
-    speed_kmh, grade_pct = build.moments.climb_speed_kmh, float(hill.grade_pct)
-    assumed = build.moments.climb_grade_pct is None
-    if speed_kmh is not None:
-        state = steady(drive, scalar(mps_from_kmh(speed_kmh)), hill.grade_pct)
-        if can_hold(drive, state):
-            return Moment("climb", state, speed_kmh, grade_pct, assumed, True)
-    met = speed_kmh is None and hill.limited_by != Limit.CANNOT_MOVE
-    return Moment("climb", hill, speed_kmh, grade_pct, assumed, met)
+def _launch(drive: Drive, asked: Asked, flat: State, fine: bool) -> tuple[Moment, Launch | None]:
+    to_mps = asked.launch_to_mps
+    halfway_mps = np.minimum(to_mps, flat.speed_mps) / 2
+    state = state_at_full_throttle(drive, halfway_mps, scalar(0.0))
+    run = launch(drive, to_mps, fine=fine) if to_mps > 0 else None
+    met = np.zeros(np.shape(flat.speed_mps), bool) if run is None else np.isfinite(run.time_s)
+    kmh, assumed = _kmh(to_mps), "launch" in asked.assumed
+    return Moment("launch", state, kmh, 0.0, assumed, met), run
 
 
-def _cruise(build: Build, drive: Drive, flat: State, top_kmh: float) -> Moment:
-    asked = build.moments.cruise_kmh
-    target_kmh = asked if asked is not None else _round_kmh(CRUISE_SHARE * top_kmh)
-    state = steady(drive, scalar(mps_from_kmh(target_kmh)), scalar(0.0))
-    if target_kmh > 0 and can_hold(drive, state):
-        return Moment("cruise", state, target_kmh, 0.0, asked is None, True)
-    return Moment("cruise", flat, target_kmh or None, 0.0, asked is None, False)
+def _climb(drive: Drive, asked: Asked, hill: State) -> Moment:
+    grade_pct, assumed = asked.climb_grade_pct, "climb" in asked.assumed
+    if asked.climb_mps is None:
+        met = hill.limited_by != Limit.CANNOT_MOVE
+        return Moment("climb", hill, None, float(grade_pct), assumed, met)
+    state, met = _held_or(drive, asked.climb_mps, grade_pct, hill)
+    return Moment("climb", state, _kmh(asked.climb_mps), float(grade_pct), assumed, met)
+
+
+def _cruise(drive: Drive, asked: Asked, flat: State) -> Moment:
+    state, met = _held_or(drive, asked.cruise_mps, scalar(0.0), flat)
+    return Moment("cruise", state, _kmh(asked.cruise_mps), 0.0, "cruise" in asked.assumed, met)
+
+
+def _held_or(
+    drive: Drive, speed_mps: Array, grade_pct: Array, top: State
+) -> tuple[State, NDArray[np.bool_]]:
+    """Return the state that holds a speed, or the one at top speed where none does."""
+    state = steady(drive, speed_mps, grade_pct)
+    holds = can_hold(drive, state) & (speed_mps > 0)
+    if np.all(holds):
+        return state, holds
+    return choose(holds, state, top), holds
+
+
+def _kmh(speed_mps: Array) -> float | None:
+    """Return a target as it was said, None for one that is nothing."""
+    return float(f"{float(kmh_from_mps(speed_mps)):.12g}") or None

@@ -56,3 +56,24 @@ def falling_root(falls: Callable[[Array], Array], low: Array, high: Array) -> Ar
         step = np.clip(np.where(safe, guess, 0.5), least, 1 - least)
         step = np.where(done, 0.0, step)
     return np.where(outside, settled, best)
+
+
+SECANTS = 5
+
+
+def root_near(smooth: Callable[[Array], Array], guess: Array) -> Array:
+    """Return roots of a smooth function near positive guesses, by a few steps of the secant.
+
+    Nothing is promised: where a root is not near, the outcome is no root. The caller asks.
+    """
+    before, now = guess * 1.02, guess
+    f_before, f_now = smooth(before), smooth(now)
+    for count in range(SECANTS):
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+            step = f_now * (now - before) / (f_now - f_before)
+        step = np.where(np.isfinite(step), step, 0.0)
+        before, f_before = now, f_now
+        now = np.clip(now - step, 0.4 * now, 2.5 * now)
+        if count < SECANTS - 1:
+            f_now = smooth(now)
+    return now

@@ -5,11 +5,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, scalar
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import FullThrottle, full_throttle, motor_side_power_w
 from powertrain.operating.limits import Limit
 from powertrain.units import rpm_from_rad_s
+
+ONE = scalar(1.0)
 
 
 @dataclass(frozen=True)
@@ -18,7 +20,8 @@ class State:
 
     The ledger closes at every part: ``cells_w - pack_heat_w = terminals_w``, less
     ``controller_heat_w`` and the motors' heats ``= shaft_w``, less ``stage_losses_w``
-    ``= road_w = rolling_w + climbing_w + air_w + speeding_up_w``.
+    ``= road_w = rolling_w + climbing_w + air_w + speeding_up_w``. `gear` is the factor of the
+    gear engaged, one where there is no gearbox.
     """
 
     speed_mps: Array
@@ -48,6 +51,7 @@ class State:
     air_w: Array
     speeding_up_w: Array
     limited_by: NDArray[np.int8]
+    gear: Array
 
     @property
     def efficiency(self) -> Array:
@@ -68,11 +72,13 @@ def state_at(
     motor_current_a: Array,
     battery_current_a: Array,
     limited_by: NDArray[np.int8],
+    gear: Array = ONE,
 ) -> State:
-    """Return the whole state of a drive whose currents at `speed_mps` are known.
+    """Return the whole state of a drive whose currents at `speed_mps` are known, in `gear`.
 
     What the push exceeds the road load by speeds the vehicle up and is booked as such.
     """
+    drive = drive.in_gear(gear)
     pack, motor, road = drive.pack, drive.motor, drive.road
     n = motor.count
     speed_mps, grade_pct = np.asarray(speed_mps, float), np.asarray(grade_pct, float)
@@ -81,8 +87,9 @@ def state_at(
     force_n = drive.wheel_force_n(torque_nm)
     battery_v = pack.voltage_v(battery_current_a)
     motor_v = motor.voltage_v(speed_rad_s, motor_current_a)
-    path_v = motor_v + motor_current_a * drive.controller.resistance_ohm
-    path_heat_w = n * motor_current_a**2 * drive.controller.resistance_ohm
+    path_drop_v = drive.controller.path_drop_v(motor_current_a)
+    path_v = motor_v + path_drop_v
+    path_heat_w = n * motor_current_a * path_drop_v
     shaft_w = n * torque_nm * speed_rad_s
     rolling_w = road.rolling_n(grade_pct) * speed_mps
     climbing_w = road.climbing_n(grade_pct) * speed_mps
@@ -108,7 +115,7 @@ def state_at(
         terminals_w=battery_v * battery_current_a,
         controller_heat_w=path_heat_w + battery_v * drive.controller.standby_a,
         copper_heat_w=n * motor.copper_heat_w(motor_current_a),
-        brush_heat_w=n * motor.brush_heat_w(motor_current_a),
+        brush_heat_w=n * motor.brush_heat_w(speed_rad_s, motor_current_a),
         turning_heat_w=n * motor.turning_heat_w(speed_rad_s, motor_current_a),
         shaft_w=shaft_w,
         stage_losses_w=drive.train.stage_losses_w(shaft_w),
@@ -118,23 +125,26 @@ def state_at(
         air_w=air_w,
         speeding_up_w=road_w - rolling_w - climbing_w - air_w,
         limited_by=limited_by,
+        gear=gear,
     )
 
 
 def state_at_full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array) -> State:
     """Return the state at full throttle and `speed_mps`, with what is left for speeding up."""
-    at: FullThrottle = full_throttle(drive, speed_mps)
-    return state_at(
-        drive, speed_mps, grade_pct, at.motor_current_a, at.battery_current_a, at.limited_by
-    )
+    at: FullThrottle = full_throttle(drive, speed_mps, grade_pct)
+    amps, pack_a = at.motor_current_a, at.battery_current_a
+    return state_at(drive, speed_mps, grade_pct, amps, pack_a, at.limited_by, at.gear)
 
 
-def state_at_force(drive: Drive, speed_mps: Array, grade_pct: Array, force_n: Array) -> State:
+def state_at_force(
+    drive: Drive, speed_mps: Array, grade_pct: Array, force_n: Array, gear: Array = ONE
+) -> State:
     """Return the part-throttle state that gives `force_n` at `speed_mps`, limits not asked."""
+    drive = drive.in_gear(gear)
     speed_rad_s = drive.motor_speed_rad_s(speed_mps)
     current_a = drive.motor.current_at_torque_a(speed_rad_s, drive.shaft_torque_for_nm(force_n))
     standby_a = drive.controller.standby_a
     power_w = motor_side_power_w(drive, speed_rad_s, current_a)
     battery_a = drive.pack.current_at_power_a(power_w, standby_a)
     nothing = np.full(np.shape(current_a), Limit.NOTHING, np.int8)
-    return state_at(drive, speed_mps, grade_pct, current_a, battery_a, nothing)
+    return state_at(drive, speed_mps, grade_pct, current_a, battery_a, nothing, gear)

@@ -1,0 +1,131 @@
+"""Quasi-random draws of doubtful inputs, the same at every call, and variants drawn with them."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.stats import norm, qmc
+
+from powertrain.arrays import Array
+from powertrain.documents.build import Build
+from powertrain.documents.spread import number_at, with_values
+from powertrain.doubt.tolerances import Doubtful, doubtful_heat, doubtful_inputs
+from powertrain.drive import Drive
+from powertrain.heat.store import Store, estimated
+
+DRAWS = 256
+SEED = 20240229
+
+FOUR_IN_FIVE = float(norm.ppf(0.9))
+"""Standard deviations within which a normal variable lies four times in five."""
+
+
+@cache
+def _normal(inputs: int) -> NDArray[np.float64]:
+    """Return `DRAWS` rows of independent standard normal numbers, a column for each input."""
+    if inputs == 0:
+        return np.zeros((DRAWS, 0))
+    uniform = qmc.Sobol(inputs, rng=np.random.default_rng(SEED)).random(DRAWS)
+    drawn: NDArray[np.float64] = norm.ppf(uniform)
+    drawn.setflags(write=False)
+    return drawn
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """The doubtful inputs of a build, and the draws of each in standard deviations."""
+
+    inputs: tuple[Doubtful, ...]
+    deviates: NDArray[np.float64]
+    """Shape (draws, inputs)."""
+
+    @classmethod
+    def of(cls, build: Build) -> "Doubt":
+        """Return what may be off in a document."""
+        heat = doubtful_heat(build, estimated(build).get("motor"))
+        inputs = (*doubtful_inputs(build), *heat)
+        return cls(inputs, _normal(len(inputs)))
+
+
+@dataclass(frozen=True)
+class Variants:
+    """Drives with their heat stores, one for each row; the first row is the build as it stands."""
+
+    drives: Drive
+    stores: Store
+    changes: NDArray[np.int64]
+    """Which change each row has made: 0 for none, else 1 plus its index."""
+    draws: NDArray[np.int64]
+    """Which draw each row is, -1 for the figures as the document has them."""
+
+
+def variants(
+    build: Build,
+    doubt: Doubt,
+    changes: Sequence[Mapping[str, Any]] = (),
+    *,
+    draws: int = DRAWS,
+    paired: int = 0,
+) -> Variants:
+    """Return the build as it stands, drawn, changed, and changed in the same draws.
+
+    Parameters
+    ----------
+    changes : sequence of mapping
+        New numbers by document path; each is tried by itself.
+    draws, paired : int
+        How many draws of the build, and how many of each change. The draws of a change are
+        the first ones of the build, so that a difference between the two is one of like with
+        like.
+    """
+    count = len(changes)
+    changed = np.concatenate(
+        [
+            np.zeros(1 + draws, int),
+            np.arange(1, count + 1),
+            np.repeat(np.arange(1, count + 1), paired),
+        ]
+    )
+    drawn = np.concatenate(
+        [
+            [-1],
+            np.arange(draws),
+            np.full(count, -1),
+            np.tile(np.arange(paired), count),
+        ]
+    ).astype(int)
+    at = np.vstack([np.zeros(len(doubt.inputs)), doubt.deviates])[drawn + 1]
+    columns = {path: column[changed] for path, column in _columns(build, changes).items()}
+    scales: dict[str, Array] = {}
+    for index, item in enumerate(doubt.inputs):
+        factor = (1 + item.tolerance) ** (at[:, index] / FOUR_IN_FIVE)
+        if item.path.startswith("motor.thermal."):
+            scales[item.path.rsplit(".", 1)[-1]] = factor
+            continue
+        value = columns.get(item.path, number_at(build, item.path))
+        if item.of_loss:
+            columns[item.path] = np.maximum(1 - (1 - value) * factor, 0.01)  # type: ignore[operator]
+        else:
+            columns[item.path] = value * factor
+    many = with_values(build, columns)
+    drives = Drive.of(many)
+    stores = Store.of(many, drives)
+    motor = {key: getattr(stores.motor, key) * scale for key, scale in scales.items()}
+    stores = replace(stores, motor=replace(stores.motor, **motor))
+    return Variants(drives, stores, changed, drawn)
+
+
+def _columns(build: Build, changes: Sequence[Mapping[str, Any]]) -> dict[str, Array]:
+    """Return, for each path that any change names, its value unchanged and in each change."""
+    columns: dict[str, Array] = {}
+    for index, change in enumerate(changes):
+        for path, value in change.items():
+            if path not in columns:
+                now = number_at(build, path)
+                columns[path] = np.full(len(changes) + 1, 0.0 if now is None else now)
+            if value is not None:
+                columns[path][index + 1] = value
+    return columns

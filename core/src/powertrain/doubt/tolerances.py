@@ -1,0 +1,152 @@
+"""How far off each input may be, by how it is known, and how to measure it.
+
+The percentages are common practice, no source: the figure lies within them four times in five.
+A tolerance in the document's provenance goes before them.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from powertrain.documents.build import Build
+from powertrain.documents.spread import number_at
+
+ORIGINS = ("measured", "data_sheet", "estimated", "default")
+
+UNSAID = "estimated"
+"""What is typed without a word on its origin counts as estimated."""
+
+
+@dataclass(frozen=True)
+class Rule:
+    """Tolerances of one input, in percent for each of `ORIGINS`, and how to measure it.
+
+    `of_loss` marks an efficiency: the percentages are of what is lost.
+    """
+
+    path: str
+    label: str
+    pct: tuple[float, float, float, float]
+    how: str
+    of_loss: bool = False
+
+
+RULES = (
+    Rule("vehicle.mass_kg", "rolling mass", (1, 3, 7, 25),
+         "Weigh it loaded, an axle at a time, on a pair of bathroom scales."),
+    Rule("vehicle.rolling_resistance", "rolling resistance", (10, 20, 30, 50),
+         "Pull it at walking pace on the level with a luggage scale: force over weight."),
+    Rule("vehicle.drag_area_m2", "drag area", (8, 15, 25, 40),
+         "Let it coast down from speed on a still day and time the fall, both ways."),
+    Rule("vehicle.traction.friction", "grip", (8, 15, 20, 35),
+         "Pull the braked vehicle with a scale until it slides: force over weight."),
+    Rule("conditions.air_density_kg_m3", "air density", (1, 1, 2, 4),
+         "Read pressure and temperature from a weather station nearby."),
+    Rule("wheel.rolling_circumference_mm", "rolling circumference", (0.5, 1.5, 2, 6),
+         "Mark the tyre, roll one turn loaded, and measure the ground."),
+    Rule("gearing.*.efficiency", "stage efficiency", (25, 30, 40, 50),
+         "Turn it by hand under a known weight: what it takes more is the loss.", True),
+    Rule("motor.kv_rpm_per_v", "KV", (1.5, 5, 10, 20),
+         "Turn the shaft with a drill at a known rpm and read the volts between two wires."),
+    Rule("motor.resistance_ohm", "motor resistance", (4, 10, 20, 40),
+         "Send a few known amps through two wires, shaft held, and read the volts."),
+    Rule("motor.no_load_current_a", "no-load amps", (5, 20, 30, 60),
+         "Run it free at its usual volts and read the pack amps."),
+    Rule("motor.saturated_constant_nm_per_a", "saturated constant", (4, 8, 20, 40),
+         "Hold the shaft on a lever and scale at high amps: torque over amps."),
+    Rule("motor.half_saturation_current_a", "half-saturation amps", (8, 15, 30, 50),
+         "Read torque on a lever and scale at several amps, low to high."),
+    Rule("motor.loss_torque_nm", "loss torque", (15, 25, 40, 60),
+         "Turn the shaft slowly with a lever and a small weight."),
+    Rule("motor.peak_torque_nm", "greatest torque", (3, 5, 10, 25),
+         "Hold the shaft on a lever and scale at the highest amps for a moment."),
+    Rule("motor.base_rpm", "base speed", (2, 4, 10, 25),
+         "Log rpm and power on a full-throttle run: where power stops rising."),
+    Rule("motor.efficiency", "motor efficiency", (15, 20, 30, 50),
+         "Compare logged pack watts with the climb's known watts.", True),
+    Rule("controller.resistance_ohm", "controller resistance", (10, 20, 40, 60),
+         "At full throttle, read volts at the pack terminals and at the motor, and the amps."),
+    Rule("controller.motor_current_limit_a", "motor amps limit", (3, 4, 6, 15),
+         "Read motor amps in the controller's log on a hard start."),
+    Rule("controller.battery_current_limit_a", "pack amps limit", (3, 4, 6, 15),
+         "Clamp a meter round a pack wire on a hard pull."),
+    Rule("battery.cell_resistance_mohm", "cell resistance", (8, 20, 35, 60),
+         "Draw two known currents and read the cell volts at each: volts over amps."),
+    Rule("battery.wiring_resistance_mohm", "wiring resistance", (15, 25, 40, 60),
+         "At known amps, read the volts between the cells' end and the controller's."),
+    Rule("battery.cell_voltage_v", "resting volts", (0.3, 0.8, 1.5, 3),
+         "Read the pack's volts at rest and divide by the cells."),
+    Rule("battery.cell_capacity_ah", "cell capacity", (2, 4, 8, 20),
+         "Charge from empty and read the amp-hours on the charger."),
+)  # fmt: skip
+
+HEAT_RULES = (
+    Rule("winding_j_per_k", "heat that the winding stores", (8, 12, 35, 35),
+         "Weigh the copper of a burnt sister, or log the winding's resistance at constant amps."),
+    Rule("case_j_per_k", "heat that the can stores", (8, 12, 25, 25), "Weigh the motor."),
+    Rule("winding_to_case_k_per_w", "winding to case", (10, 20, 50, 50),
+         "Hold constant amps until steady; resistance tells the winding, a probe the case."),
+    Rule("case_to_air_k_per_w", "case to air", (10, 20, 35, 35),
+         "Hold constant watts until steady and read the case above the air."),
+)  # fmt: skip
+"""Of the motor's heat data, given as `data_sheet` or made from mass and size as `estimated`."""
+
+WORSE = {"constants": 3.0, "size": 1.3, "mass": 1.0}
+"""How much wider the heat estimates are, by what the motor's mass was known from."""
+
+
+@dataclass(frozen=True)
+class Doubtful:
+    """An input that may be off, and by how much: a factor of 1 + `tolerance`, either way."""
+
+    path: str
+    label: str
+    origin: str
+    tolerance: float
+    measured: float
+    how: str
+    of_loss: bool
+
+
+def doubtful_inputs(build: Build) -> Iterator[Doubtful]:
+    """Yield the inputs of a document that may be off; exact and absent ones are left out."""
+    for rule in RULES:
+        for path, number in _paths(rule.path, len(build.gearing)):
+            value = number_at(build, path)
+            if not value or (rule.of_loss and value >= 1):
+                continue
+            known = build.provenance.get(path)
+            origin = UNSAID if known is None else known.origin
+            pct = None if known is None else known.tolerance_pct
+            tolerance = _of(rule, origin) if pct is None else pct / 100
+            if tolerance > 0:
+                label = f"stage {number} efficiency" if number else rule.label
+                yield Doubtful(
+                    path, label, origin, tolerance, rule.pct[0] / 100, rule.how, rule.of_loss
+                )
+
+
+def doubtful_heat(build: Build, known_from: str | None) -> Iterator[Doubtful]:
+    """Yield the motor's heat data; `known_from` says what an estimate rests on."""
+    for rule in HEAT_RULES:
+        path = f"motor.thermal.{rule.path}"
+        given = getattr(build.motor.thermal, rule.path) is not None
+        known = build.provenance.get(path) if given else None
+        origin = "data_sheet" if given else "estimated"
+        origin = origin if known is None else known.origin
+        pct = None if known is None else known.tolerance_pct
+        worse = 1.0 if given else WORSE.get(known_from or "mass", 1.0)
+        tolerance = _of(rule, origin) * worse if pct is None else pct / 100
+        if tolerance > 0:
+            yield Doubtful(path, rule.label, origin, tolerance, rule.pct[0] / 100, rule.how, False)
+
+
+def _of(rule: Rule, origin: str) -> float:
+    return rule.pct[ORIGINS.index(origin)] / 100
+
+
+def _paths(pattern: str, stages: int) -> Iterator[tuple[str, int | None]]:
+    if "*" not in pattern:
+        yield pattern, None
+        return
+    for index in range(stages):
+        yield pattern.replace("*", str(index)), index + 1

@@ -1,0 +1,1 @@
+"""Heat: where it is stored, how it leaves, and when a part is too hot."""

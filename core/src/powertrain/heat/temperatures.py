@@ -1,0 +1,199 @@
+"""Temperatures of copper, can, controller and pack at one moment or many."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array, scalar, stack
+from powertrain.drive import Drive
+from powertrain.heat.limits import Limits
+from powertrain.heat.lumps import COPPER_PER_K, OneLump, Rising, TwoLumps, seconds_until
+from powertrain.heat.store import PartStore, Store
+from powertrain.operating.free import NO_SLIP
+from powertrain.operating.limits import Limit as Binding
+from powertrain.operating.state import State, state_at_full_throttle
+
+MOST_WEAKENED = 0.7
+"""Magnets that lost this much are gone; the arithmetic stops there."""
+
+MAGNET_ROUNDS = 6
+
+
+@dataclass(frozen=True)
+class Flows:
+    """Watts that warm each node, of one motor, and the travelling speed that cools.
+
+    `magnet_share` is one where the torque is held and weaker magnets take more amps, nought at
+    full throttle, where a limit sets the amps.
+    """
+
+    copper_w: Array
+    winding_w: Array
+    case_w: Array
+    controller_w: Array
+    pack_w: Array
+    travel_mps: Array
+    magnet_share: Array
+
+
+def flows_of(drive: Drive, state: State) -> Flows:
+    """Return the heat flows of a state."""
+    n = drive.motor.count
+    part_throttle = state.limited_by == Binding.NOTHING
+    cells = drive.pack.cells_share
+    return Flows(
+        copper_w=state.copper_heat_w / n,
+        winding_w=state.brush_heat_w / n,
+        case_w=np.maximum(state.turning_heat_w, 0.0) / n,
+        controller_w=state.controller_heat_w,
+        pack_w=state.pack_heat_w * cells,
+        travel_mps=state.speed_mps,
+        magnet_share=np.where(part_throttle, 1.0, 0.0),
+    )
+
+
+@dataclass(frozen=True)
+class Node:
+    """One node: after a while, in the long run, and when it passes its limit (infinite: never)."""
+
+    after_c: Array
+    steady_c: Array
+    to_limit_s: Array
+
+
+@dataclass(frozen=True)
+class Temperatures:
+    """The four nodes; `runs_away` where the copper has no steady temperature.
+
+    `repeat_share` is the part of the time for which the moment may be kept up, cooling in the
+    same air in between, with winding and case at most at their limits.
+    """
+
+    winding: Node
+    case: Node
+    controller: Node
+    pack: Node
+    runs_away: NDArray[np.bool_]
+    repeat_share: Array
+
+
+def temperatures(
+    store: Store, flows: Flows, limits: Limits, seconds: Array, *, timed: bool = True
+) -> Temperatures:
+    """Return the temperatures of parts that begin at their present ones.
+
+    Parameters
+    ----------
+    seconds : array_like
+        After how long the moment is looked at.
+    timed : bool
+        Whether to find the times at which limits are passed; they take most of the work, and
+        are NaN without.
+    """
+    motor = store.motor
+    start = store.parts_c - store.ambient_c
+    lumps = _lumps(store, flows, scalar(1.0))
+    winding, case = lumps.after_k(seconds, start, start)
+    winding_end, case_end = lumps.steady_k()
+    if np.any(motor.magnet_per_k * flows.magnet_share > 0):
+        for _ in range(MAGNET_ROUNDS):
+            now = _lumps(store, flows, _weakened(store, flows, case))
+            winding, case = now.after_k(seconds, start, start)
+            lumps = _lumps(store, flows, _weakened(store, flows, case_end))
+            winding_end, case_end = lumps.steady_k()
+    controller = _one(store.controller, flows.controller_w, flows.travel_mps)
+    pack = _one(store.pack, flows.pack_w, flows.travel_mps)
+
+    def node(after: Array, end: Array, limit_c: float, at: Rising) -> Node:
+        air = store.ambient_c
+        until = np.full(np.shape(after), np.nan)
+        if timed:
+            until = seconds_until(scalar(limit_c) - air, at, start, end)
+        return Node(after + air, end + air, until)
+
+    return Temperatures(
+        winding=node(
+            winding, winding_end, limits.winding.value_c,
+            lambda s: lumps.after_k(s, start, start)[0],
+        ),
+        case=node(
+            case, case_end, limits.case.value_c, lambda s: lumps.after_k(s, start, start)[1]
+        ),
+        controller=node(
+            controller.after_k(seconds, start), controller.steady_k(),
+            limits.controller.value_c, lambda s: controller.after_k(s, start),
+        ),
+        pack=node(
+            pack.after_k(seconds, start), pack.steady_k(), limits.pack.value_c,
+            lambda s: pack.after_k(s, start),
+        ),
+        runs_away=lumps.runs_away,
+        repeat_share=_repeat_share(store, flows, limits),
+    )  # fmt: skip
+
+
+def stalled(drive: Drive, store: Store) -> tuple[State, Store, Flows]:
+    """Return full throttle with the wheels held, and the heat store as a stall loads it.
+
+    The wheels are taken to be held, not slipping; nothing blows; and in a brushless motor two
+    of three phases carry all of the heat.
+    """
+    held = replace(drive, grip=NO_SLIP)
+    nothing = np.zeros(np.shape(drive.pack.open_circuit_v))
+    state = state_at_full_throttle(held, nothing, scalar(0.0))
+    motor = store.motor
+    local = replace(motor, winding_j_per_k=motor.winding_j_per_k * motor.stall_share)
+    return state, replace(store, motor=local), flows_of(drive, state)
+
+
+def stacked(flows: list[Flows]) -> Flows:
+    """Return the flows of several moments as one, moments along the first axis."""
+    shape = np.broadcast_shapes(*(np.shape(item.copper_w) for item in flows))
+    whole = [
+        Flows(**{k: np.broadcast_to(v, shape) for k, v in vars(item).items()}) for item in flows
+    ]
+    return stack(whole)
+
+
+def _lumps(store: Store, flows: Flows, more_amps: Array) -> TwoLumps:
+    motor = store.motor
+    copper_w = flows.copper_w * more_amps * more_amps
+    # IEC 60034-1 writes the same rise as (235 + T2)/(235 + T1).
+    slope = copper_w * COPPER_PER_K / (1 + COPPER_PER_K * (motor.resistance_at_c - 20.0))
+    at_air_w = copper_w + slope * (store.ambient_c - motor.resistance_at_c)
+    return TwoLumps(
+        winding_j_per_k=motor.winding_j_per_k,
+        case_j_per_k=motor.case_j_per_k,
+        between_w_per_k=1 / motor.winding_to_case_k_per_w,
+        to_air_w_per_k=motor.air.conductance_w_per_k(motor.case_to_air_k_per_w, flows.travel_mps),
+        winding_w=np.maximum(at_air_w, 0.0) + flows.winding_w,
+        case_w=flows.case_w,
+        copper_slope_w_per_k=slope,
+    )
+
+
+def _weakened(store: Store, flows: Flows, case_k: Array) -> Array:
+    motor = store.motor
+    warmer_k = np.where(np.isfinite(case_k), case_k, 1e3) + store.ambient_c - motor.resistance_at_c
+    lost = np.clip(motor.magnet_per_k * warmer_k * flows.magnet_share, -0.1, MOST_WEAKENED)
+    return 1 / (1 - lost)
+
+
+def _one(part: PartStore, heat_w: Array, travel_mps: Array) -> OneLump:
+    leaves = part.air.conductance_w_per_k(part.to_air_k_per_w, travel_mps)
+    return OneLump(part.j_per_k, leaves, heat_w)
+
+
+def _repeat_share(store: Store, flows: Flows, limits: Limits) -> Array:
+    """Return the share of time for which the heat may flow; the copper taken at its limit."""
+    motor, air = store.motor, store.ambient_c
+    room, case_room = limits.winding.value_c - air, limits.case.value_c - air
+    hot = 1 + COPPER_PER_K * (limits.winding.value_c - motor.resistance_at_c)
+    winding_w = flows.copper_w * hot + flows.winding_w
+    outside = 1 / motor.air.conductance_w_per_k(motor.case_to_air_k_per_w, flows.travel_mps)
+    to_case = outside * (winding_w + flows.case_w)
+    to_winding = to_case + motor.winding_to_case_k_per_w * winding_w
+    with np.errstate(divide="ignore", invalid="ignore"):
+        share = np.minimum(room / to_winding, case_room / to_case)
+    return np.clip(np.where(np.isfinite(share), share, 1.0), 0.0, 1.0)

@@ -1,0 +1,187 @@
+"""A motor with its inverter, induction or magnets, by the envelope of its data sheet.
+
+Torque up to the greatest one below the base speed, power constant from there to the speed at
+which the inverter stops. As a DC-equivalent circuit: amps that the inverter never exceeds, and a
+constant ``k`` that weakens as ``w_base/w`` above the base speed, which moves with the volts.
+Losses go with torque squared (copper), speed (iron) and speed cubed (windage), or a flat
+efficiency stands for all. The shape is that of field weakening in a constant-power range
+(common practice; Chapman, Electric Machinery Fundamentals 4e, ch. 9; from memory).
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.constants import RPM_PER_RAD_S
+from powertrain.documents.motor import PackagedMotor
+
+USUAL_EFFICIENCY = 0.88
+"""Motor and inverter where the document gives neither efficiency nor losses; common practice."""
+
+FADE = 0.02
+"""Share of the top speed over which the inverter takes its torque back."""
+
+
+@dataclass(frozen=True)
+class Packaged:
+    """Constants of one motor; see `powertrain.motor.protocol.Motor` for the methods.
+
+    The amps are DC-equivalent: as many as take the greatest power from the base volts.
+    """
+
+    count: Array
+    inertia_kg_m2: Array
+    constant_nm_per_a: Array
+    peak_current_a: Array
+    base_rad_s: Array
+    base_v: Array
+    top_rad_s: Array
+    efficiency: Array
+    resistance_ohm: Array
+    drag_nm: Array
+    windage_nm_s2: Array
+
+    @classmethod
+    def of(cls, motor: PackagedMotor) -> "Packaged":
+        """Return the motor that a document describes."""
+        base_rad_s = scalar(motor.base_rpm) / RPM_PER_RAD_S
+        torque_nm = scalar(motor.peak_torque_nm)
+        losses = (motor.copper_loss_w, motor.iron_loss_w, motor.windage_loss_w)
+        copper_w, iron_w, windage_w = (scalar(w or 0.0) for w in losses)
+        stated = any(loss is not None for loss in losses)
+        flat = motor.efficiency if motor.efficiency is not None else USUAL_EFFICIENCY
+        efficiency = scalar(1.0) if stated else scalar(flat)
+        drag_nm, windage_nm_s2 = iron_w / base_rad_s, windage_w / base_rad_s**3
+        inner_nm = torque_nm + drag_nm + windage_nm_s2 * base_rad_s**2
+        taken_w = inner_nm * base_rad_s / efficiency + copper_w
+        peak_a = taken_w / scalar(motor.base_voltage_v)
+        return cls(
+            count=scalar(motor.count),
+            inertia_kg_m2=scalar(motor.rotor_inertia_kg_m2 or 0.0),
+            constant_nm_per_a=inner_nm / peak_a,
+            peak_current_a=peak_a,
+            base_rad_s=base_rad_s,
+            base_v=scalar(motor.base_voltage_v),
+            top_rad_s=scalar(motor.top_rpm) / RPM_PER_RAD_S,
+            efficiency=efficiency,
+            resistance_ohm=copper_w / peak_a**2,
+            drag_nm=drag_nm,
+            windage_nm_s2=windage_nm_s2,
+        )
+
+    @staticmethod
+    def in_words(motor: PackagedMotor) -> str:
+        """Return the motor as a builder would say it."""
+        return f"{motor.peak_torque_nm:g} N.m with inverter"
+
+    @staticmethod
+    def winding(motor: PackagedMotor) -> None:
+        """Return None: it is sold with one winding for its inverter."""
+
+    @staticmethod
+    def rewound(motor: PackagedMotor, share: float) -> dict[str, float | None]:
+        """Return nothing: it is sold with one winding for its inverter."""
+        return {}
+
+    @staticmethod
+    def advanced(motor: PackagedMotor, degrees: float) -> None:
+        """Return None: its inverter sets the timing."""
+
+    @property
+    def own_current_limit_a(self) -> Array:
+        """Return the amps of the greatest torque."""
+        return self.peak_current_a
+
+    @property
+    def weakening_rad_s(self) -> Array:
+        """Return the base speed at the pack's volts."""
+        return self.base_rad_s
+
+    @property
+    def constant_nm_per_root_w(self) -> Array:
+        """Return the greatest torque over the root of its heat."""
+        flat_w = self.constant_nm_per_a * self.base_rad_s * (1 / self.efficiency - 1)
+        heat_w = self.peak_current_a * (flat_w + self.peak_current_a * self.resistance_ohm)
+        with np.errstate(divide="ignore"):
+            return self.constant_nm_per_a * self.peak_current_a / np.sqrt(heat_w)
+
+    def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "Packaged":
+        """Return the motor with its base speed moved to the volts that the pack holds there.
+
+        At the base speed the power goes with the volts, so the pack's current is one constant
+        and the sagging volts have a closed form.
+        """
+        volts = np.maximum(open_circuit_v - self.peak_current_a * source_ohm, 0.0)
+        return replace(self, base_rad_s=self.base_rad_s * volts / self.base_v, base_v=volts)
+
+    def fastest_rad_s(self, source_v: Array) -> Array:
+        """Return the speed at which the inverter stops."""
+        return self.top_rad_s
+
+    def free_rad_s(self, source_v: Array, series_ohm: Array) -> Array:
+        """Return NaN: where the fading inverter meets the drag has to be searched for."""
+        return scalar(np.nan)
+
+    def corners_rad_s(self) -> tuple[Array, ...]:
+        """Return base speed, the speed where the inverter begins to fade, and its end."""
+        return (self.base_rad_s, self.top_rad_s * (1 - FADE), self.top_rad_s)
+
+    def _constant(self, speed_rad_s: Array) -> Array:
+        with np.errstate(divide="ignore", invalid="ignore"):
+            weakened = np.where(speed_rad_s > self.base_rad_s, self.base_rad_s / speed_rad_s, 1.0)
+        return self.constant_nm_per_a * weakened
+
+    def _drag(self, speed_rad_s: Array) -> Array:
+        return self.drag_nm + self.windage_nm_s2 * speed_rad_s * speed_rad_s
+
+    def _emf_v(self, speed_rad_s: Array) -> Array:
+        return self._constant(speed_rad_s) * speed_rad_s
+
+    def voltage_v(self, speed_rad_s: Array, current_a: Array) -> Array:
+        """Return power over amps: k w/efficiency + I R; braking, the efficiency multiplies."""
+        passed = np.where(current_a < 0, self.efficiency, 1 / self.efficiency)
+        return self._emf_v(speed_rad_s) * passed + current_a * self.resistance_ohm
+
+    def shaft_torque_nm(self, speed_rad_s: Array, current_a: Array) -> Array:
+        """Return k I less iron and windage."""
+        return self._constant(speed_rad_s) * current_a - self._drag(speed_rad_s)
+
+    def current_at_torque_a(self, speed_rad_s: Array, torque_nm: Array) -> Array:
+        """Return (T + T_drag)/k."""
+        return (torque_nm + self._drag(speed_rad_s)) / self._constant(speed_rad_s)
+
+    def current_at_voltage_a(self, speed_rad_s: Array, source_v: Array, series_ohm: Array) -> Array:
+        """Return its own limit, which its inverter chooses, faded out towards the top speed."""
+        fade = np.clip((self.top_rad_s - speed_rad_s) / (FADE * self.top_rad_s), 0.0, 1.0)
+        return np.where(fade < 1, self.peak_current_a * fade, np.inf)
+
+    def current_at_power_a(
+        self, speed_rad_s: Array, power_w: Array, series_ohm: Array, series_v: Array
+    ) -> Array:
+        """Return the positive root of I^2 (R + R_series) + I (k w/efficiency + V_series) = P."""
+        ohm = self.resistance_ohm + series_ohm
+        emf_v = self._emf_v(speed_rad_s) / self.efficiency + series_v
+        root = np.sqrt(emf_v * emf_v + 4 * ohm * np.maximum(power_w, 0.0))
+        with np.errstate(invalid="ignore", divide="ignore"):
+            amps = np.where(power_w > 0, 2 * power_w / (emf_v + root), 0.0)
+        return np.minimum(amps, self.current_at_voltage_a(speed_rad_s, scalar(0.0), ohm))
+
+    def speed_at_voltage_rad_s(self, current_a: Array, voltage_v: Array) -> Array:
+        """Return (V - I R) efficiency/k, at most the top speed; k as below the base speed."""
+        emf_v = (voltage_v - current_a * self.resistance_ohm) * self.efficiency
+        speed_rad_s = np.minimum(emf_v / self.constant_nm_per_a, self.top_rad_s)
+        return np.asarray(speed_rad_s)
+
+    def copper_heat_w(self, current_a: Array) -> Array:
+        """Return I^2 R."""
+        return current_a * current_a * self.resistance_ohm
+
+    def brush_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
+        """Return what a flat efficiency takes."""
+        passed = np.where(current_a < 0, self.efficiency, 1 / self.efficiency)
+        return self._emf_v(speed_rad_s) * current_a * (passed - 1)
+
+    def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
+        """Return iron and windage."""
+        return self._drag(speed_rad_s) * speed_rad_s

@@ -1,0 +1,93 @@
+"""Grip of the driven wheels, with the weight that moves when the vehicle pushes or climbs.
+
+Source: quasi-static balance of a two-axle vehicle, e.g. Wong, Theory of Ground Vehicles, ch. 3
+(from memory). The air's force is taken to act at the height of the centre of mass.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.constants import STANDARD_GRAVITY_MPS2
+from powertrain.documents.vehicle import Traction, Vehicle
+
+
+@dataclass(frozen=True)
+class Grip:
+    """Where the weight stands; `lever` is height of the centre over wheelbase.
+
+    `lever` is positive where pushing forward loads the driven axle (the rear one), negative for
+    the front, and zero where all wheels drive or the balance is not known.
+    """
+
+    friction: Array
+    driven_share: Array
+    lever: Array
+    centre_to_driven_over_height: Array
+    """Infinite where the front can't lift or the balance is not known."""
+
+    @classmethod
+    def of(cls, vehicle: Vehicle) -> "Grip":
+        """Return the grip that a document describes; infinite where it says nothing."""
+        said = vehicle.traction
+        if said is None:
+            inf = scalar(np.inf)
+            return cls(inf, scalar(1.0), scalar(0.0), inf)
+        rear = said.driven_axle == "rear"
+        return cls(
+            friction=scalar(said.friction),
+            driven_share=scalar(said.driven_share),
+            lever=_lever(said, 1.0 if rear else -1.0),
+            centre_to_driven_over_height=_lifting(said) if rear else scalar(np.inf),
+        )
+
+    @property
+    def known(self) -> bool:
+        """Whether anything is known of the grip."""
+        return bool(np.any(np.isfinite(self.friction)))
+
+    def greatest_force_n(self, weight_n: Array, grade_pct: Array, rolling_n: Array) -> Array:
+        """Return the greatest push before the driven wheels slip.
+
+        ``F = mu N``, ``N = W cos a share + lever (F - F_rolling)``, and never more than all of
+        the weight on the driven axle.
+        """
+        on_road_n = weight_n * np.cos(np.arctan(grade_pct / 100))
+        at_rest_n = on_road_n * self.driven_share - self.lever * rolling_n
+        with np.errstate(divide="ignore", invalid="ignore"):
+            keeps = 1 - self.friction * self.lever
+            sliding_n = np.where(keeps > 0, self.friction * at_rest_n / keeps, np.inf)
+            least = np.minimum(np.maximum(sliding_n, 0.0), self.friction * on_road_n)
+            return np.where(np.isfinite(self.friction), least, np.inf)
+
+    def lifting_mps2(self, grade_pct: Array) -> Array:
+        """Return the acceleration at which the front wheels leave the ground.
+
+        ``a = g (cos a c/h - sin a)``, c the level distance from centre of mass to driven axle.
+        """
+        slope = np.arctan(grade_pct / 100)
+        balance = np.cos(slope) * self.centre_to_driven_over_height - np.sin(slope)
+        return STANDARD_GRAVITY_MPS2 * balance
+
+
+def _lever(said: Traction, sign: float) -> Array:
+    # With all the weight on driven wheels none can leave them.
+    height, base = said.centre_height_m, said.wheelbase_m
+    if height is None or base is None or np.all(np.asarray(said.driven_share) >= 1):
+        return scalar(0.0)
+    return scalar(sign * height) / base
+
+
+def _lifting(said: Traction) -> Array:
+    height, behind = said.centre_height_m, said.centre_to_driven_axle_m
+    if (
+        behind is None
+        and said.wheelbase_m is not None
+        and np.all(np.asarray(said.driven_share) < 1)
+    ):
+        behind = (1 - said.driven_share) * said.wheelbase_m
+    if height is None or behind is None:
+        return scalar(np.inf)
+    with np.errstate(divide="ignore"):
+        return scalar(behind) / scalar(height)
