@@ -6,8 +6,9 @@ are asked about. These helpers stack parts, give them another axis, or pick some
 without any part having to know how.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import fields, is_dataclass, replace
+from functools import cache
 from typing import Any, TypeVar, cast
 
 import numpy as np
@@ -33,12 +34,21 @@ def each_field(part: Part, change: Callable[[Any], Any]) -> Part:
 
 
 def _mapped(value: Any, change: Callable[[Any], Any]) -> Any:
-    if is_dataclass(value) and not isinstance(value, type):
-        changed = {f.name: _mapped(getattr(value, f.name), change) for f in fields(value)}
-        return replace(value, **changed)
+    names = _field_names(value.__class__)
+    if names is not None:
+        # As `replace`, without its calls of __init__: there are many parts in one answer.
+        copy = object.__new__(type(value))
+        copy.__dict__.update({n: _mapped(getattr(value, n), change) for n in names})
+        return copy
     if isinstance(value, tuple):
         return tuple(_mapped(item, change) for item in value)
     return change(value)
+
+
+@cache
+def _field_names(kind: type) -> tuple[str, ...] | None:
+    """Return the names of a dataclass's fields, None for any other type."""
+    return tuple(f.name for f in fields(kind)) if is_dataclass(kind) else None
 
 
 def with_axis(part: Part) -> Part:
@@ -51,17 +61,26 @@ def pick(part: Part, index: Any) -> Part:
     return each_field(part, lambda value: value if np.ndim(value) == 0 else value[index])
 
 
-def rows_of(part: Any) -> int | None:
-    """Return how many drives a flat array of them holds, None for a single one."""
-    counts: set[int] = set()
+def shape_of(part: Any) -> tuple[int, ...]:
+    """Return the shape that the fields of a part have together; ``()`` for a single one."""
+    return np.broadcast_shapes(*set(_shapes(part)))
 
-    def count(value: Any) -> Any:
-        if np.ndim(value) == 1:
-            counts.add(np.size(value))
-        return value
 
-    each_field(part, count)
-    return max(counts, default=None)
+def _shapes(value: Any) -> Iterator[tuple[int, ...]]:
+    names = _field_names(value.__class__)
+    if names is not None:
+        for name in names:
+            yield from _shapes(getattr(value, name))
+    elif isinstance(value, tuple):
+        for item in value:
+            yield from _shapes(item)
+    else:
+        yield np.shape(value)
+
+
+def filled(value: Array, shape: tuple[int, ...]) -> Array:
+    """Return `value` with a whole `shape`; the same array where it has it already."""
+    return value if np.shape(value) == shape else np.broadcast_to(value, shape)
 
 
 def choose(condition: Any, chosen: Part, otherwise: Part) -> Part:
@@ -70,8 +89,8 @@ def choose(condition: Any, chosen: Part, otherwise: Part) -> Part:
 
 
 def _chosen(condition: Any, chosen: Any, otherwise: Any) -> Any:
-    if is_dataclass(chosen) and not isinstance(chosen, type):
-        names = [f.name for f in fields(chosen)]
+    names = _field_names(chosen.__class__)
+    if names is not None:
         pairs = {n: _chosen(condition, getattr(chosen, n), getattr(otherwise, n)) for n in names}
         return replace(chosen, **pairs)
     if isinstance(chosen, tuple):

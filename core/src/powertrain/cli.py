@@ -15,16 +15,21 @@ from typing import Any, NoReturn
 import numpy as np
 
 from powertrain.arrays import scalar
+from powertrain.bench.heat import limits_answer, nodes_at
 from powertrain.bench.numbers import limit_word, number
 from powertrain.documents.build import Build
 from powertrain.documents.reading import read_build, warnings_of
+from powertrain.documents.text import parse
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
+from powertrain.figures import MINUTE_S
+from powertrain.heat.store import estimated
+from powertrain.identify.answer import check_facts, identified
+from powertrain.levers.board import BETTER, levers_board
 from powertrain.operating.derate import derated_rpm
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
-from powertrain.operating.moments import moments_of
 from powertrain.operating.state import State
 from powertrain.operating.steady import can_hold, energy_wh_per_km, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
@@ -42,6 +47,10 @@ def main(argv: Sequence[str] | None = None) -> int:
     """Run one command; return 0, or 2 for input that can't be used."""
     try:
         arguments = _parser().parse_args(argv)
+        if arguments.command == "identify":
+            facts = check_facts(parse(_text(arguments.build)))
+            print(identified(facts).model_dump_json())
+            return 0
         build = read_build(_text(arguments.build))
         answer = arguments.answer(build, Drive.of(build), arguments)
         warnings = warnings_of(build)
@@ -74,6 +83,11 @@ def _parser() -> argparse.ArgumentParser:
     factor = ("--load-factor", _bounded("load-factor", 0.0, 100.0), None)
     _add(commands, "derate", _derate, "rpm by the hobby formula", current, factor)
     _add(commands, "checks", _checks, "every limit judged")
+    _add(commands, "thermal", _thermal, "temperatures at every moment, and of a stall")
+    wish = ("--wish", str, "top_speed_kmh")
+    _add(commands, "levers", _levers, "every single change, with its effects", wish)
+    identify = commands.add_parser("identify", help="constants from what is known of a part")
+    identify.add_argument("build", metavar="FACTS", help="a facts document, - for standard input")
     return parser
 
 
@@ -201,8 +215,57 @@ def _derate(build: Build, drive: Drive, arguments: Any) -> Answer:
 
 
 def _checks(build: Build, drive: Drive, arguments: Any) -> Answer:
-    verdicts, not_judged = judge_all(Case(build, drive, moments_of(build, drive)))
+    verdicts, not_judged = judge_all(Case.of(build, drive))
     return {
         "verdicts": [verdict.model_dump() for verdict in verdicts],
         "not_judged": [limit.model_dump() for limit in not_judged],
+    }
+
+
+def _thermal(build: Build, drive: Drive, arguments: Any) -> Answer:
+    case = Case.of(build, drive)
+    heat, limits = case.picture.heat, limits_answer(case.limits)
+    stall = case.stall
+    return {
+        "limits": {key: limit.model_dump() for key, limit in limits.items()},
+        "estimated_from": estimated(build),
+        "moments": {
+            moment.id: {
+                "after_s": float(case.picture.climb_s) if moment.id == "climb" else MINUTE_S,
+                **{key: node.model_dump() for key, node in nodes_at(heat, index).items()},
+                "runs_away": bool(heat.runs_away[index]),
+                "repeat_share": float(heat.repeat_share[index]),
+            }
+            for index, moment in enumerate(case.moments.all())
+        },
+        "stall": {
+            "seconds": number(stall.seconds),
+            "node": stall.node,
+            "motor_current_a": float(stall.state.motor_current_a),
+        },
+    }
+
+
+def _levers(build: Build, drive: Drive, arguments: Any) -> Answer:
+    if arguments.wish not in BETTER:
+        raise Refusal("wish", f"must be one of {', '.join(BETTER)}")
+    board = levers_board(build)
+    rows = [board.rows[index] for index in board.ranked[arguments.wish]]
+    return {
+        "now": board.now,
+        "wish": arguments.wish,
+        "levers": [
+            {
+                "lever": row.lever,
+                "step": row.step,
+                "say": row.say,
+                "effects": {
+                    key: None
+                    if effect is None
+                    else dict(zip(("delta", "low", "high"), effect, strict=True))
+                    for key, effect in row.effects.items()
+                },
+            }
+            for row in rows
+        ],
     }

@@ -16,6 +16,7 @@ class Pack:
     open_circuit_v: Array
     resistance_ohm: Array
     charger_v: Array
+    nominal_v: Array
     capacity_ah: Array
     cells_share: Array
     """Part of the resistance that lies in the cells; the rest is in leads and connectors."""
@@ -29,6 +30,7 @@ class Pack:
             open_circuit_v=scalar(battery.series * battery.cell_voltage_v),
             resistance_ohm=scalar(all_ohm),
             charger_v=scalar(battery.series * CHEMISTRIES[battery.chemistry].charger_v),
+            nominal_v=scalar(battery.series * CHEMISTRIES[battery.chemistry].nominal_v),
             capacity_ah=scalar(battery.parallel * battery.cell_capacity_ah),
             cells_share=np.where(all_ohm > 0, cells_ohm / np.maximum(all_ohm, 1e-300), 1.0),
         )

@@ -4,6 +4,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from powertrain.figures import FigureId
+from powertrain.levers.board import Board
 from powertrain.levers.lever import Lever
 from powertrain.operating.moments import MomentId
 from powertrain.verdicts.verdict import NotJudged, PartId, Verdict
@@ -56,8 +58,32 @@ class StateAnswer(BaseModel):
     limited_by: LimitWord | None
 
 
+NodeId = Literal["winding", "case", "controller", "pack"]
+
+
+Band = tuple[float | None, float | None, float | None]
+"""The 10, 50 and 90 % points of a figure; None where it is not finite there."""
+
+
+class NodeAnswer(BaseModel):
+    """A part's temperature at one moment: after a while, in the long run, and when it is too hot.
+
+    `steady_c` is None where the copper runs away; `to_limit_s` is None where the limit is never
+    reached.
+    """
+
+    after_c: float
+    steady_c: float | None
+    to_limit_s: float | None
+
+
 class MomentAnswer(BaseModel):
-    """One of the five moments; see `powertrain.operating.moments.Moment`."""
+    """One of the five moments; see `powertrain.operating.moments.Moment`.
+
+    `lasts_s` is after how long the temperatures are read. `bands` go by the names of the state's
+    values, with `winding_c`, `case_c`, `controller_c` and `pack_c`. `repeat_share` is the part of
+    the time for which the moment can be kept up over and over.
+    """
 
     id: MomentId
     target_kmh: float | None
@@ -68,6 +94,67 @@ class MomentAnswer(BaseModel):
     peak_battery_current_a: float | None
     peak_motor_current_a: float | None
     state: StateAnswer
+    gear: int
+    lasts_s: float
+    heat: dict[NodeId, NodeAnswer]
+    runs_away: bool
+    repeat_share: float
+    bands: dict[str, Band]
+
+
+class Weak(BaseModel):
+    """A guess that makes a figure doubtful.
+
+    `share` is its part of the figure's variance, `stays` what is left of the band's width once it
+    is measured, `how` how to measure it.
+    """
+
+    path: str
+    label: str
+    origin: str
+    tolerance_pct: float
+    share: float
+    stays: float
+    how: str
+
+
+class FigureDoubt(BaseModel):
+    """One of the main figures, its band, and the guesses that make it wide, weakest first."""
+
+    value: float | None
+    band: Band
+    weakest: list[Weak]
+
+
+class DoubtAnswer(BaseModel):
+    """How sure the main figures are, and which guess to measure next for the most of them."""
+
+    figures: dict[FigureId, FigureDoubt]
+    measure_next: Weak | None
+
+
+class StallAnswer(BaseModel):
+    """Held stalled at full throttle: seconds to the first limit (None: for ever), and whose."""
+
+    seconds: float | None
+    node: NodeId
+    motor_current_a: float
+    band: Band
+
+
+class FirstLimit(BaseModel):
+    """The first temperature limit that is passed, over climb, cruise and top speed."""
+
+    seconds: float
+    node: NodeId
+    moment: MomentId
+
+
+class HeatLimit(BaseModel):
+    """How hot a part may get, and by whom."""
+
+    value_c: float
+    source: str
 
 
 class Crossing(BaseModel):
@@ -116,11 +203,21 @@ class Answer(BaseModel):
     pack_rest_v: float
     pack_full_v: float
     pack_wh: float
+    usable_wh: float
+    range_from_pct: float
+    range_to_pct: float
+    load_factor: float | None
     drive_mass_kg: float | None
     drive_price: float | None
     moments: list[MomentAnswer]
     map: MapAnswer
     gauges: list[Gauge]
+    heat_limits: dict[NodeId, HeatLimit]
+    heat_estimated: dict[str, str]
+    stall: StallAnswer
+    first_limit: FirstLimit | None
+    doubt: DoubtAnswer
+    board: Board
     verdicts: list[Verdict]
     not_judged: list[NotJudged]
     levers: list[Lever]

@@ -11,7 +11,7 @@ from powertrain.operating.full_throttle import (
     fastest_mps,
     full_throttle,
 )
-from powertrain.operating.moments import Moments, tops_on_hills
+from powertrain.operating.moments import Moments
 
 CURVE_POINTS, ROAD_POINTS = 48, 25
 
@@ -40,8 +40,7 @@ def map_of(drive: Drive, moments: Moments) -> MapAnswer:
 
 
 def _crossings(drive: Drive, moments: Moments, road_speeds: Array) -> list[Crossing]:
-    own = moments.climb.grade_pct
-    tops = tops_on_hills(drive, own)
+    tops, own = moments.tops, moments.climb.grade_pct
     grades = tops.grade_pct
     road = drive.road.force_n(road_speeds, grades[:, None])
     found = []

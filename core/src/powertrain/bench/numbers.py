@@ -1,5 +1,6 @@
 """Numbers of the engine as numbers of an answer, which knows neither NaN nor infinity."""
 
+import math
 from collections.abc import Iterable
 from typing import Any, cast
 
@@ -12,7 +13,7 @@ from powertrain.operating.limits import Limit
 def number(value: Any) -> float | None:
     """Return a plain float, None for what is not finite."""
     plain = float(value)
-    return plain if np.isfinite(plain) else None
+    return plain if math.isfinite(plain) else None
 
 
 def listed(values: Any) -> list[float]:

@@ -3,47 +3,67 @@
 from dataclasses import fields
 from typing import Any
 
-from powertrain.bench.answer import Answer, Gauge, MomentAnswer, StateAnswer, Warning
+from powertrain.bench.answer import Answer, Band, Gauge, MomentAnswer, StateAnswer, Warning
+from powertrain.bench.bands import doubt_answer, moment_bands
 from powertrain.bench.curves import map_of
+from powertrain.bench.heat import first_limit, limits_answer, nodes_at, stall_answer
 from powertrain.bench.numbers import limit_word, listed, number, total
 from powertrain.documents.build import Build
 from powertrain.documents.reading import warnings_of
+from powertrain.doubt.draws import Doubt
 from powertrain.drive import Drive
+from powertrain.figures import MINUTE_S, first_of
+from powertrain.heat.store import Store, estimated
+from powertrain.levers.board import board_of, sweep_of
 from powertrain.levers.registry import levers_of
-from powertrain.operating.moments import Moment, MomentId, Moments, moments_of
+from powertrain.operating.derate import implied_load_factor
+from powertrain.operating.distance import Usable, range_km
+from powertrain.operating.moments import MomentId, Moments
 from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km
 from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.verdict import Case
 
-USABLE = 0.9
-"""Share of the pack's energy between full and a sensible stop, for the range; common practice."""
-
 
 def solve(build: Build) -> Answer:
     """Return everything the bench shows of `build`."""
     drive = Drive.of(build)
-    moments = moments_of(build, drive)
-    verdicts, not_judged = judge_all(Case(build, drive, moments))
+    store, levers = Store.of(build, drive), levers_of(build)
+    doubt = Doubt.of(build)
+    sweep = sweep_of(build, doubt, levers)
+    case = Case.seen(build, drive, store, first_of(build, drive, store, sweep.picture))
+    moments = case.moments
+    verdicts, not_judged = judge_all(case)
+    bands = moment_bands(build, sweep)
+    heat, usable = case.picture.heat, Usable.of(build.moments)
     motor, battery = build.motor, build.battery
-    pack_wh = float(drive.pack.open_circuit_v * drive.pack.capacity_ah)
     return Answer(
         name=build.name,
         ratio=float(drive.train.ratio),
         train_efficiency=float(drive.train.efficiency),
         pack_rest_v=float(drive.pack.open_circuit_v),
         pack_full_v=float(drive.pack.charger_v),
-        pack_wh=pack_wh,
+        pack_wh=float(drive.pack.nominal_v * drive.pack.capacity_ah),
+        usable_wh=float(usable.energy_wh(drive)),
+        range_from_pct=usable.from_pct,
+        range_to_pct=usable.to_pct,
+        load_factor=_load_factor(drive, moments.top_speed.state),
         drive_mass_kg=total(
             [_each(motor.mass_kg, motor.count), build.controller.mass_kg, battery.mass_kg]
         ),
         drive_price=total([_each(motor.price, motor.count), build.controller.price, battery.price]),
-        moments=[_moment(moment, moments, battery.series, pack_wh) for moment in moments.all()],
+        moments=[_moment(build, case, index, bands[index]) for index in range(5)],
         map=map_of(drive, moments),
         gauges=list(_gauges(build, moments)),
+        heat_limits=limits_answer(case.limits),
+        heat_estimated=estimated(build),
+        stall=stall_answer(case, sweep.variants),
+        first_limit=first_limit(heat),
+        doubt=doubt_answer(doubt, sweep),
+        board=board_of(sweep),
         verdicts=verdicts,
         not_judged=not_judged,
-        levers=levers_of(build),
+        levers=levers,
         warnings=[Warning(**warning) for warning in warnings_of(build)],
     )
 
@@ -52,45 +72,56 @@ def _each(value: float | None, count: int) -> float | None:
     return None if value is None else value * count
 
 
-def state_answer(state: State, series: int, pack_wh: float) -> StateAnswer:
+def state_answer(build: Build, drive: Drive, state: State) -> StateAnswer:
     """Return one state as plain numbers."""
     plain: dict[str, Any] = {
         f.name: float(getattr(state, f.name))
         for f in fields(state)
-        if f.name not in ("stage_losses_w", "limited_by")
+        if f.name not in ("stage_losses_w", "limited_by", "gear")
     }
-    use = number(energy_wh_per_km(state))
     return StateAnswer(
         **plain,
         stage_losses_w=listed(list(state.stage_losses_w)),
-        cell_voltage_v=plain["battery_voltage_v"] / series,
+        cell_voltage_v=plain["battery_voltage_v"] / build.battery.series,
         efficiency=number(state.efficiency),
-        energy_wh_per_km=use,
-        range_km=_range_km(plain, pack_wh),
+        energy_wh_per_km=number(energy_wh_per_km(state)),
+        range_km=number(range_km(drive, build, state)),
         limited_by=limit_word(state.limited_by),
     )
 
 
-def _range_km(state: dict[str, float], pack_wh: float) -> float | None:
-    """Return how far the usable energy goes, what the pack itself loses counted."""
-    if state["cells_w"] <= 0 or state["speed_mps"] <= 0:
-        return None
-    return USABLE * pack_wh / state["cells_w"] * state["speed_mps"] * 3.6
+def _load_factor(drive: Drive, state: State) -> float | None:
+    """Return the load factor of the hobby formula that the physics implies at top speed."""
+    return number(implied_load_factor(drive, state)) if state.speed_mps > 0 else None
 
 
-def _moment(moment: Moment, moments: Moments, series: int, pack_wh: float) -> MomentAnswer:
+def _moment(build: Build, case: Case, index: int, bands: dict[str, Band]) -> MomentAnswer:
+    drive, moments, heat = case.drive, case.moments, case.picture.heat
+    moment = moments.all()[index]
     run = moments.launch_run if moment.id == "launch" else None
     return MomentAnswer(
         id=moment.id,
         target_kmh=moment.target_kmh,
         assumed=moment.assumed,
-        met=moment.met,
+        met=bool(moment.met),
         time_s=number(run.time_s) if run else None,
         distance_m=number(run.distance_m) if run else None,
         peak_battery_current_a=number(run.peak_battery_current_a) if run else None,
         peak_motor_current_a=number(run.peak_motor_current_a) if run else None,
-        state=state_answer(moment.state, series, pack_wh),
+        state=state_answer(build, drive, moment.state),
+        gear=_gear(drive, moment.state),
+        lasts_s=float(case.picture.climb_s) if moment.id == "climb" else MINUTE_S,
+        heat=nodes_at(heat, index),
+        runs_away=bool(heat.runs_away[index]),
+        repeat_share=float(heat.repeat_share[index]),
+        bands=bands,
     )
+
+
+def _gear(drive: Drive, state: State) -> int:
+    """Return which gear is engaged, one being the shortest."""
+    gears = [abs(float(gear) - float(state.gear)) for gear in drive.train.gears]
+    return 1 + gears.index(min(gears))
 
 
 def _gauges(build: Build, moments: Moments) -> list[Gauge]:

@@ -1,7 +1,7 @@
 """Reading a build document: from text or plain values to a checked `Build`, with warnings."""
 
 import difflib
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
 from pydantic_core import ErrorDetails
@@ -11,6 +11,8 @@ from powertrain.documents.build import Build
 from powertrain.documents.model import Model
 from powertrain.documents.text import parse
 from powertrain.errors import Refusal
+
+Document = TypeVar("Document", bound=BaseModel)
 
 
 def read_build(text: bytes | str) -> Build:
@@ -28,8 +30,13 @@ def check_build(document: Any) -> Build:
     """Return the build that a plain `document` describes; raise `Refusal` if it is not valid."""
     if not isinstance(document, dict):
         raise Refusal("", "must be an object with the keys of a build")
+    return check_model(Build, document)
+
+
+def check_model(kind: type[Document], document: Any) -> Document:
+    """Return a plain document as one of `kind`; raise `Refusal` naming the first wrong place."""
     try:
-        return Build.model_validate(document)
+        return kind.model_validate(document)
     except ValidationError as problem:
         first = problem.errors(include_url=False)[0]
         raise refusal_of(first, _place(first["loc"])) from None

@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from powertrain.arrays import Array
 from powertrain.doubt.draws import Doubt
@@ -40,30 +39,32 @@ class Share:
     stays: float
 
 
-def shares_of(doubt: Doubt, samples: Array) -> list[Share]:
-    """Return the inputs that make a figure doubtful, the weakest first.
+def shares_of(doubt: Doubt, samples: Array) -> list[list[Share]]:
+    """Return, for each row of samples, the inputs that make it doubtful, the weakest first.
 
     The inputs are drawn independently, so the square of each one's correlation with the figure
-    is its part of the variance, as far as the figure follows it in a straight line.
+    is its part of the variance, as far as the figure follows it in a straight line. A figure of
+    which half the draws are not finite has none.
     """
+    if not doubt.inputs:
+        return [[] for _ in samples]
     finite = np.isfinite(samples)
-    if not doubt.inputs or np.count_nonzero(finite) < len(samples) / 2:
-        return []
-    correlation = _correlations(doubt.deviates[: len(samples)][finite], samples[finite])
-    found = []
-    for index, value in enumerate(correlation):
-        item, share = doubt.inputs[index], float(value * value)
-        narrower = min(item.measured / item.tolerance, 1.0)
-        kept = 1 - share * (1 - narrower**2)
-        found.append(Share(index, share, float(np.sqrt(max(kept, 0.0)))))
-    return sorted(found, key=lambda item: item.share, reverse=True)
-
-
-def _correlations(deviates: NDArray[np.float64], samples: Array) -> Array:
-    centred, spread = samples - samples.mean(), samples.std()
-    if spread <= 1e-12 * (abs(samples.mean()) + 1e-30):
-        return np.zeros(deviates.shape[1])
-    columns = deviates - deviates.mean(axis=0)
-    scale = columns.std(axis=0) * spread * len(samples)
-    correlation: Array = centred @ columns / scale
-    return correlation
+    known = np.count_nonzero(finite, axis=1) > samples.shape[1] / 2
+    # A draw that can't do it at all counts as an ordinary one here; the band shows it.
+    filled = np.where(finite, samples, np.nan)
+    middle = np.array(
+        [np.nanmean(row) if ok else 0.0 for row, ok in zip(filled, known, strict=True)]
+    )
+    centred = np.where(finite, samples - middle[:, None], 0.0)
+    spread = centred.std(axis=1)
+    varies = known & (spread > 1e-12 * (np.abs(middle) + 1e-30))
+    columns = doubt.deviates - doubt.deviates.mean(axis=0)
+    scale = np.outer(np.where(varies, spread, 1.0), columns.std(axis=0)) * samples.shape[1]
+    correlations = np.where(varies[:, None], centred @ columns / scale, 0.0)
+    narrower = np.array([min(i.measured / i.tolerance, 1.0) for i in doubt.inputs]) ** 2
+    shares = correlations**2
+    stays = np.sqrt(np.maximum(1 - shares * (1 - narrower), 0.0))
+    return [
+        [Share(int(i), float(row[i]), float(kept[i])) for i in np.argsort(-row)]
+        for row, kept in zip(shares, stays, strict=True)
+    ]

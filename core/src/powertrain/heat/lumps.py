@@ -7,19 +7,24 @@ Where ``alpha Pc (R12 + 1/G) >= 1`` there is no steady temperature: the copper r
 """
 
 from dataclasses import dataclass
-from typing import Protocol
 
 import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array
-from powertrain.operating.roots import falling_root
 
 COPPER_PER_K = 0.00393
 """Temperature coefficient of annealed copper at 20 C (IEC 60028)."""
 
 LONGEST_S = 3e5
 """Three days and a half: a limit not reached by then is not reached."""
+
+LOG_STEPS = 80
+LOG_TIMES = np.linspace(np.log(1e-3), np.log(LONGEST_S), LOG_STEPS)
+"""Times at which a rise is looked at, to begin the search for the time of a limit."""
+
+REFINEMENTS = 6
+"""Steps of the search from there; they leave less than a millionth of the time."""
 
 MOST_EXPONENT = 60.0
 """Keeps a run-away finite in arithmetic; nothing of copper is left long before."""
@@ -60,6 +65,38 @@ class TwoLumps:
             case = (g * self.winding_w + (g - slope) * self.case_w) / spare
         away = spare <= 0
         return np.where(away, np.inf, winding), np.where(away, np.inf, case)
+
+    def seconds_until(
+        self, limits_k: tuple[Array, Array], ends_k: tuple[Array, Array], start_k: Array
+    ) -> tuple[Array, Array]:
+        """Return when winding and case pass their limits, both having stood at `start_k`.
+
+        Infinite where they never do; `ends_k` is where they end.
+        """
+        winding_s = self._passes(0, limits_k[0], ends_k[0], start_k)
+        return winding_s, self._passes(1, limits_k[1], ends_k[1], start_k)
+
+    def _passes(self, node: int, limit_k: Array, end_k: Array, start_k: Array) -> Array:
+        shape = np.broadcast_shapes(np.shape(limit_k), np.shape(end_k), np.shape(start_k))
+        steps = LOG_TIMES.reshape(-1, *(1 for _ in shape))
+        over = np.broadcast_to(
+            self.after_k(np.exp(steps), start_k, start_k)[node] - limit_k, (LOG_STEPS, *shape)
+        )
+        first = np.maximum(np.argmax(over >= 0, axis=0), 1)
+        low, high = LOG_TIMES[first - 1], LOG_TIMES[first]
+        below = np.take_along_axis(over, first[None] - 1, axis=0)[0]
+        above = np.take_along_axis(over, first[None], axis=0)[0]
+        for _ in range(REFINEMENTS):
+            with np.errstate(divide="ignore", invalid="ignore"):
+                between = np.where(above > below, low - below * (high - low) / (above - below), low)
+            between = np.clip(between, low, high)
+            at = self.after_k(np.exp(between), start_k, start_k)[node] - limit_k
+            # Secant steps, kept on both sides of the limit.
+            low, below = np.where(at < 0, between, low), np.where(at < 0, at, below)
+            high, above = np.where(at < 0, high, between), np.where(at < 0, above, at)
+        reached = (end_k > limit_k) & np.any(over >= 0, axis=0)
+        seconds = np.where(reached, np.exp(between), np.inf)
+        return np.where(start_k >= limit_k, 0.0, seconds)
 
     def after_k(self, seconds: Array, winding_k: Array, case_k: Array) -> tuple[Array, Array]:
         """Return winding and case `seconds` after they stood at `winding_k` and `case_k`.
@@ -102,38 +139,17 @@ class OneLump:
         change = rate * start_k + self.heat_w / self.j_per_k
         return start_k + _grown(rate, seconds) * change
 
+    def seconds_until(self, limit_k: Array, start_k: Array) -> Array:
+        """Return when it passes `limit_k`, in closed form; infinite where it never does."""
+        end_k = self.steady_k()
+        with np.errstate(divide="ignore", invalid="ignore"):
+            times = np.log((end_k - start_k) / (end_k - limit_k))
+        seconds = np.where(end_k > limit_k, times * self.j_per_k / self.to_air_w_per_k, np.inf)
+        return np.where(start_k >= limit_k, 0.0, seconds)
+
 
 def _grown(rate: Array, seconds: Array) -> Array:
     """Return ``(e^(rate t) - 1)/rate``, which is t for a rate of nought."""
     power = np.minimum(rate * seconds, MOST_EXPONENT)
     with np.errstate(divide="ignore", invalid="ignore"):
         return np.where(power == 0, seconds, np.expm1(power) * seconds / power)
-
-
-class Rising(Protocol):
-    """A temperature over time; a name for the type of `seconds_until`."""
-
-    def __call__(self, seconds: Array) -> Array:
-        """Return the temperature after `seconds`."""
-        ...
-
-
-def seconds_until(limit_k: Array, at: Rising, start_k: Array, steady_k: Array) -> Array:
-    """Return when a rising temperature passes `limit_k`; infinite where it never does.
-
-    Parameters
-    ----------
-    at : callable
-        The temperature after so many seconds, an array function of an array.
-    start_k, steady_k : array_like
-        Where it stands and where it ends.
-    """
-    limit_k, start_k, steady_k = np.broadcast_arrays(limit_k, start_k, steady_k)
-    never = steady_k <= limit_k
-    logs = falling_root(
-        lambda log_s: np.where(never, -1.0, limit_k - at(np.exp(log_s))),
-        np.full(limit_k.shape, -7.0),
-        np.full(limit_k.shape, np.log(LONGEST_S)),
-    )
-    seconds = np.where(never | (logs >= np.log(LONGEST_S)), np.inf, np.exp(logs))
-    return np.where(start_k >= limit_k, 0.0, seconds)

@@ -5,10 +5,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, scalar, stack
+from powertrain.arrays import Array, filled, scalar, shape_of
 from powertrain.drive import Drive
 from powertrain.heat.limits import Limits
-from powertrain.heat.lumps import COPPER_PER_K, OneLump, Rising, TwoLumps, seconds_until
+from powertrain.heat.lumps import COPPER_PER_K, OneLump, TwoLumps
 from powertrain.heat.store import PartStore, Store
 from powertrain.operating.free import NO_SLIP
 from powertrain.operating.limits import Limit as Binding
@@ -88,8 +88,8 @@ def temperatures(
     seconds : array_like
         After how long the moment is looked at.
     timed : bool
-        Whether to find the times at which limits are passed; they take most of the work, and
-        are NaN without.
+        Whether to find the times at which winding and case pass their limits; they take most of
+        the work, and are NaN without.
     """
     motor = store.motor
     start = store.parts_c - store.ambient_c
@@ -102,35 +102,52 @@ def temperatures(
             winding, case = now.after_k(seconds, start, start)
             lumps = _lumps(store, flows, _weakened(store, flows, case_end))
             winding_end, case_end = lumps.steady_k()
-    controller = _one(store.controller, flows.controller_w, flows.travel_mps)
-    pack = _one(store.pack, flows.pack_w, flows.travel_mps)
-
-    def node(after: Array, end: Array, limit_c: float, at: Rising) -> Node:
-        air = store.ambient_c
-        until = np.full(np.shape(after), np.nan)
-        if timed:
-            until = seconds_until(scalar(limit_c) - air, at, start, end)
-        return Node(after + air, end + air, until)
-
+    winding_s = case_s = np.full(np.shape(winding), np.nan)
+    rooms = _rooms(store, limits)
+    if timed:
+        ends = (winding_end, case_end)
+        winding_s, case_s = lumps.seconds_until((rooms["winding"], rooms["case"]), ends, start)
+    air = store.ambient_c
     return Temperatures(
-        winding=node(
-            winding, winding_end, limits.winding.value_c,
-            lambda s: lumps.after_k(s, start, start)[0],
-        ),
-        case=node(
-            case, case_end, limits.case.value_c, lambda s: lumps.after_k(s, start, start)[1]
-        ),
-        controller=node(
-            controller.after_k(seconds, start), controller.steady_k(),
-            limits.controller.value_c, lambda s: controller.after_k(s, start),
-        ),
-        pack=node(
-            pack.after_k(seconds, start), pack.steady_k(), limits.pack.value_c,
-            lambda s: pack.after_k(s, start),
-        ),
+        winding=Node(winding + air, winding_end + air, winding_s),
+        case=Node(case + air, case_end + air, case_s),
+        controller=_single(store.controller, flows.controller_w, flows, store, seconds,
+                           rooms["controller"]),
+        pack=_single(store.pack, flows.pack_w, flows, store, seconds, rooms["pack"]),
         runs_away=lumps.runs_away,
         repeat_share=_repeat_share(store, flows, limits),
     )  # fmt: skip
+
+
+def _rooms(store: Store, limits: Limits) -> dict[str, Array]:
+    """Return the limits in kelvin above the air."""
+    return {
+        key: getattr(limits, key).value_c - store.ambient_c
+        for key in ("winding", "case", "controller", "pack")
+    }
+
+
+def _single(
+    part: PartStore, heat_w: Array, flows: Flows, store: Store, seconds: Array, room_k: Array
+) -> Node:
+    lump, start = _one(part, heat_w, flows.travel_mps), store.parts_c - store.ambient_c
+    return Node(
+        after_c=lump.after_k(seconds, start) + store.ambient_c,
+        steady_c=lump.steady_k() + store.ambient_c,
+        to_limit_s=lump.seconds_until(room_k, start),
+    )
+
+
+def after(store: Store, flows: Flows, node: str, seconds: Array) -> Array:
+    """Return one node's temperature `seconds` into a state; without the magnets' weakening."""
+    start = store.parts_c - store.ambient_c
+    if node in ("winding", "case"):
+        both = _lumps(store, flows, scalar(1.0)).after_k(seconds, start, start)
+        return both[node == "case"] + store.ambient_c
+    part, heat_w = store.controller, flows.controller_w
+    if node == "pack":
+        part, heat_w = store.pack, flows.pack_w
+    return _one(part, heat_w, flows.travel_mps).after_k(seconds, start) + store.ambient_c
 
 
 def stalled(drive: Drive, store: Store) -> tuple[State, Store, Flows]:
@@ -140,8 +157,7 @@ def stalled(drive: Drive, store: Store) -> tuple[State, Store, Flows]:
     of three phases carry all of the heat.
     """
     held = replace(drive, grip=NO_SLIP)
-    nothing = np.zeros(np.shape(drive.pack.open_circuit_v))
-    state = state_at_full_throttle(held, nothing, scalar(0.0))
+    state = state_at_full_throttle(held, np.zeros(shape_of(drive)), scalar(0.0))
     motor = store.motor
     local = replace(motor, winding_j_per_k=motor.winding_j_per_k * motor.stall_share)
     return state, replace(store, motor=local), flows_of(drive, state)
@@ -150,10 +166,11 @@ def stalled(drive: Drive, store: Store) -> tuple[State, Store, Flows]:
 def stacked(flows: list[Flows]) -> Flows:
     """Return the flows of several moments as one, moments along the first axis."""
     shape = np.broadcast_shapes(*(np.shape(item.copper_w) for item in flows))
-    whole = [
-        Flows(**{k: np.broadcast_to(v, shape) for k, v in vars(item).items()}) for item in flows
-    ]
-    return stack(whole)
+    columns = {
+        name: np.array([filled(getattr(item, name), shape) for item in flows])
+        for name in flows[0].__dict__
+    }
+    return Flows(**columns)
 
 
 def _lumps(store: Store, flows: Flows, more_amps: Array) -> TwoLumps:

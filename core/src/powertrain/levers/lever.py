@@ -13,7 +13,8 @@ class Lever(BaseModel):
 
     `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up`
     and `down` are the changes of one step, by document path, and None at the end of the travel.
-    `path` is the value it is about; levers of a part are shown by `rank`.
+    `path` is the value it is about; levers of a part are shown by `rank`, and those that are
+    not `at_part` only on the board of all levers. `say` is what a press up and one down do.
     """
 
     id: str
@@ -24,6 +25,8 @@ class Lever(BaseModel):
     path: str
     tag: str = ""
     rank: int = 0
+    at_part: bool = True
+    say: tuple[str, str] | None = None
     up: dict[str, Any] | None
     down: dict[str, Any] | None
 
@@ -53,6 +56,16 @@ def single(
         up=_change(path, tidy(value + step)),
         down=_change(path, tidy(value - step)) if value - step >= least else None,
     )
+
+
+def step_word(lever: Lever, step: int) -> str:
+    """Return what one press of a lever does, in words."""
+    if lever.say is not None:
+        return lever.say[0 if step > 0 else 1]
+    changes = lever.up if step > 0 else lever.down
+    value = (changes or {}).get(lever.path, lever.value)
+    unit = f" {lever.unit}".rstrip() if lever.unit not in ("T", "S", "P") else f" {lever.unit}"
+    return f"{lever.label} {lever.value:g} \u2192 {value:g}{unit}"
 
 
 def tidy(value: float) -> float:

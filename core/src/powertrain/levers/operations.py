@@ -40,7 +40,16 @@ class Describe(BaseModel):
     known: Provenance | None
 
 
-Operation = Annotated[Press | SetValues | Describe, Field(discriminator="do")]
+class Learn(BaseModel):
+    """Set values together with how each of them is known."""
+
+    model_config = ConfigDict(extra="forbid")
+    do: Literal["learn"]
+    values: dict[str, Any] = Field(max_length=50)
+    known: dict[str, Provenance] = Field(max_length=50)
+
+
+Operation = Annotated[Press | SetValues | Describe | Learn, Field(discriminator="do")]
 
 
 def carry_out(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
@@ -65,6 +74,10 @@ def _outcome(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
     if isinstance(operation, SetValues):
         return _with_origins(changed(document, operation.values), set(operation.values))
     origins = dict(document.get("provenance") or {})
+    if isinstance(operation, Learn):
+        after = changed(document, operation.values)
+        known = {path: item.model_dump(exclude_none=True) for path, item in operation.known.items()}
+        return changed(after, {"provenance": {**(after.get("provenance") or {}), **known}})
     if operation.known is None:
         origins.pop(operation.path, None)
     else:

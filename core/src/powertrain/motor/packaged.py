@@ -170,8 +170,8 @@ class Packaged:
     def speed_at_voltage_rad_s(self, current_a: Array, voltage_v: Array) -> Array:
         """Return (V - I R) efficiency/k, at most the top speed; k as below the base speed."""
         emf_v = (voltage_v - current_a * self.resistance_ohm) * self.efficiency
-        speed_rad_s = np.minimum(emf_v / self.constant_nm_per_a, self.top_rad_s)
-        return np.asarray(speed_rad_s)
+        speed_rad_s: Array = emf_v / self.constant_nm_per_a
+        return np.where(speed_rad_s < self.top_rad_s, speed_rad_s, self.top_rad_s)
 
     def copper_heat_w(self, current_a: Array) -> Array:
         """Return I^2 R."""
@@ -180,7 +180,8 @@ class Packaged:
     def brush_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return what a flat efficiency takes."""
         passed = np.where(current_a < 0, self.efficiency, 1 / self.efficiency)
-        return self._emf_v(speed_rad_s) * current_a * (passed - 1)
+        heat_w: Array = self._emf_v(speed_rad_s) * current_a * (passed - 1)
+        return heat_w
 
     def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return iron and windage."""

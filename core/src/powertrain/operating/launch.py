@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, with_axis
+from powertrain.arrays import Array, shape_of, with_axis
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import corner_speeds_mps, full_throttle, push_n
 
@@ -39,7 +39,7 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
         (PANELS, POINTS, WEIGHTS) if fine else (COARSE_PANELS, COARSE_POINTS, COARSE_WEIGHTS)
     )
     to_mps = np.asarray(to_mps, float)
-    shape = np.broadcast_shapes(np.shape(drive.pack.open_circuit_v), to_mps.shape)
+    shape = np.broadcast_shapes(shape_of(drive), to_mps.shape)
     corners = [np.broadcast_to(np.nan_to_num(c, posinf=0, neginf=0), shape)
                for c in corner_speeds_mps(drive)]  # fmt: skip
     inner = np.sort(np.clip(np.stack(corners, axis=-1), 0, to_mps[..., None]), axis=-1)

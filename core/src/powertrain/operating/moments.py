@@ -6,7 +6,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, choose, pick, rows_of, scalar
+from powertrain.arrays import Array, choose, pick, scalar, shape_of
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
@@ -67,6 +67,11 @@ class Moments:
     top_speed: Moment
     wheels_up: Moment
     launch_run: Launch | None
+    climb_top: State
+    """Full throttle on the climb's grade, whatever speed is asked there."""
+    tops: State
+    """The first drive at top speed on several grades, rising: the level, four hills spread over
+    what it can push, and the document's own."""
     asked: Asked
 
     def all(self) -> tuple[Moment, ...]:
@@ -89,7 +94,9 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
     """
     own_pct = build.moments.climb_grade_pct
     grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
-    flat, hill = _flat_and_hill(drive, grade_pct)
+    first = pick(drive, 0) if shape_of(drive) else drive
+    tops = _tops_on_hills(first, float(grade_pct))
+    flat, hill = _flat_and_hill(drive, tops, grade_pct)
     asked = _asked(build, grade_pct, float(np.ravel(flat.speed_mps)[0]))
     launching, run = _launch(drive, asked, flat, fine)
     always = np.ones(np.shape(flat.speed_mps), bool)
@@ -101,23 +108,25 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
         top_speed=Moment("top_speed", flat, None, 0.0, False, flat.speed_mps > 0),
         wheels_up=Moment("wheels_up", free, None, 0.0, False, always),
         launch_run=run,
+        climb_top=hill,
+        tops=tops,
         asked=asked,
     )
 
 
-def _flat_and_hill(drive: Drive, grade_pct: Array) -> tuple[State, State]:
+def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array) -> tuple[State, State]:
     """Return the states at top speed on the level and on the hill, of one drive or of many."""
-    count = rows_of(drive)
-    grades_pct = np.array([0.0, float(grade_pct)])
-    if count is None:
-        both = top_state(drive, grades_pct)
-        return pick(both, 0), pick(both, 1)
+    grades_pct = tops.grade_pct
+    places = [int(np.searchsorted(grades_pct, grade)) for grade in (0.0, float(grade_pct))]
+    shape = shape_of(drive)
+    if shape == ():
+        return pick(tops, places[0]), pick(tops, places[1])
+    count, near_mps = shape[0], tops.speed_mps[places]
     twice = pick(drive, np.tile(np.arange(count), 2))
-    near_mps = top_speed_mps(pick(drive, 0), grades_pct)
-    if not np.all(np.isfinite(near_mps) & (near_mps > 0)):
-        both = top_state(twice, np.repeat(grades_pct, count))
-    else:
-        both = top_state(twice, np.repeat(grades_pct, count), np.repeat(near_mps, count))
+    near = None
+    if np.all(np.isfinite(near_mps) & (near_mps > 0)):
+        near = np.repeat(near_mps, count)
+    both = top_state(twice, np.repeat(grades_pct[places], count), near)
     return pick(both, slice(count)), pick(both, slice(count, None))
 
 
@@ -132,11 +141,7 @@ GRADE_STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
 """Grades people name; the step is taken that spreads four hills over the drive's push."""
 
 
-def tops_on_hills(drive: Drive, own_pct: float) -> State:
-    """Return one drive at top speed on several grades, rising.
-
-    The level, four hills spread over what the drive can push, and the document's own.
-    """
+def _tops_on_hills(drive: Drive, own_pct: float) -> State:
     push_n = float(full_throttle(drive, scalar(0.0)).force_n)
     steepest_pct = 100 * max(push_n / float(drive.road.weight_n), 0.0)
     step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])

@@ -7,12 +7,14 @@ import numpy as np
 from powertrain.arrays import Array
 
 CLOSE = 1e-14
-"""Relative width of a bracket at which a root counts as found."""
+"""As near as double precision comes."""
 
 MOST_STEPS = 100
 
 
-def falling_root(falls: Callable[[Array], Array], low: Array, high: Array) -> Array:
+def falling_root(
+    falls: Callable[[Array], Array], low: Array, high: Array, close: float = CLOSE
+) -> Array:
     """Return where `falls` goes through zero between `low` and `high`, element by element.
 
     Chandrupatla's method: inverse quadratic interpolation where it is safe, bisection where it
@@ -25,6 +27,8 @@ def falling_root(falls: Callable[[Array], Array], low: Array, high: Array) -> Ar
     low, high : array_like
         Ends of the brackets, of the shape that `falls` takes and gives. Where the function is
         below zero at `low`, the answer is `low`; where it is above zero at `high`, `high`.
+    close : float
+        Relative width of a bracket at which a root counts as found.
     """
     low, high = np.broadcast_arrays(np.asarray(low, float), np.asarray(high, float))
     a, b = high.copy(), low.copy()
@@ -43,7 +47,7 @@ def falling_root(falls: Callable[[Array], Array], low: Array, high: Array) -> Ar
         a, fa = x, fx
         best = np.where(np.abs(fa) < np.abs(fb), a, b)
         width = np.abs(b - a)
-        near = 2 * CLOSE * np.abs(best) + 1e-300
+        near = 2 * close * np.abs(best) + 1e-300
         done = outside | (width <= near) | (fa == 0) | (fb == 0)
         if np.all(done):
             break

@@ -7,6 +7,10 @@ from pydantic import BaseModel
 
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
+from powertrain.figures import Picture, picture_of
+from powertrain.heat.limits import Limits
+from powertrain.heat.stall import Stall, stall_of
+from powertrain.heat.store import Store
 from powertrain.operating.moments import Moments
 
 Severity = Literal["ok", "watch", "stop"]
@@ -18,11 +22,31 @@ NEAR = 0.9
 
 @dataclass(frozen=True)
 class Case:
-    """One build with its drive and its moments."""
+    """One build with its drive, its moments, its temperatures, and what a stall does."""
 
     build: Build
     drive: Drive
-    moments: Moments
+    store: Store
+    picture: Picture
+    limits: Limits
+    stall: Stall
+
+    @classmethod
+    def of(cls, build: Build, drive: Drive) -> "Case":
+        """Return the case of a build."""
+        store = Store.of(build, drive)
+        return cls.seen(build, drive, store, picture_of(build, drive, store))
+
+    @classmethod
+    def seen(cls, build: Build, drive: Drive, store: Store, picture: Picture) -> "Case":
+        """Return the case of a build whose picture is there already."""
+        limits = Limits.of(build)
+        return cls(build, drive, store, picture, limits, stall_of(drive, store, limits))
+
+    @property
+    def moments(self) -> Moments:
+        """The five moments."""
+        return self.picture.moments
 
 
 class Fix(BaseModel):

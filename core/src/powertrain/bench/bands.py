@@ -1,0 +1,110 @@
+"""The bands of a bench answer, and which guess to measure next."""
+
+from collections.abc import Sequence
+from dataclasses import fields
+
+import numpy as np
+
+from powertrain.arrays import Array, filled
+from powertrain.bench.answer import Band, DoubtAnswer, FigureDoubt, Weak
+from powertrain.bench.numbers import number
+from powertrain.documents.build import Build
+from powertrain.doubt.bands import Share, bands_of, shares_of
+from powertrain.doubt.draws import DRAWS, Doubt
+from powertrain.figures import FigureId
+from powertrain.levers.board import Sweep
+from powertrain.operating.distance import range_km
+from powertrain.operating.state import State
+from powertrain.operating.steady import energy_wh_per_km
+
+NODES = ("winding", "case", "controller", "pack")
+DRAWN = slice(1, 1 + DRAWS)
+
+WITHOUT = {"stage_losses_w", "limited_by", "gear", "grade_pct"}
+"""Parts of a state that have no band: exact ones, and lists."""
+
+WEAKEST = 3
+"""How many guesses are named for a figure."""
+
+
+def band_of(samples: Array) -> Band:
+    """Return the band of one figure."""
+    return _band(bands_of(samples))
+
+
+def _band(points: Array) -> Band:
+    low, mid, high = points.tolist()
+    return number(low), number(mid), number(high)
+
+
+def moment_bands(build: Build, sweep: Sweep) -> list[dict[str, Band]]:
+    """Return the bands of every figure at each moment."""
+    drives, heat = sweep.variants.drives, sweep.picture.heat
+    names: list[tuple[int, str]] = []
+    samples: list[Array] = []
+    for index, moment in enumerate(sweep.picture.moments.all()):
+        state = moment.state
+        figures: dict[str, Array] = {
+            f.name: getattr(state, f.name) for f in fields(State) if f.name not in WITHOUT
+        }
+        figures["cell_voltage_v"] = state.battery_voltage_v / build.battery.series
+        figures["motor_heat_w"] = state.motor_heat_w
+        figures["efficiency"] = state.efficiency
+        figures["energy_wh_per_km"] = energy_wh_per_km(state)
+        figures["range_km"] = range_km(drives, build, state)
+        figures |= {f"{node}_c": getattr(heat, node).after_c[index] for node in NODES}
+        for name, values in figures.items():
+            names.append((index, name))
+            samples.append(_drawn(values, len(sweep.variants.draws)))
+    points = bands_of(np.array(samples))
+    plain = np.where(np.isfinite(points), points, None).tolist()  # type: ignore[call-overload]
+    found: list[dict[str, Band]] = [{} for _ in sweep.picture.moments.all()]
+    for (index, name), three in zip(names, plain, strict=True):
+        found[index][name] = three
+    return found
+
+
+def _drawn(values: Array, rows: int) -> Array:
+    return filled(values, (rows,))[DRAWN]
+
+
+def doubt_answer(doubt: Doubt, sweep: Sweep) -> DoubtAnswer:
+    """Return the bands of the main figures, their weakest guesses, and what to measure next."""
+    figures: dict[FigureId, FigureDoubt] = {}
+    drawn = np.stack([values[DRAWN] for values in sweep.figures.values()])
+    every, bands = shares_of(doubt, drawn), bands_of(drawn)
+    for key, shares, band in zip(sweep.figures, every, bands, strict=True):
+        figures[key] = FigureDoubt(
+            value=number(sweep.figures[key][0]),
+            band=_band(band),
+            weakest=[_weak(doubt, share) for share in shares[:WEAKEST] if share.share > 0.02],
+        )
+    return DoubtAnswer(figures=figures, measure_next=_next(doubt, every))
+
+
+def _weak(doubt: Doubt, share: Share) -> Weak:
+    item = doubt.inputs[share.index]
+    return Weak(
+        path=item.path,
+        label=item.label,
+        origin=item.origin,
+        tolerance_pct=100 * item.tolerance,
+        share=share.share,
+        stays=share.stays,
+        how=item.how,
+    )
+
+
+def _next(doubt: Doubt, every: Sequence[Sequence[Share]]) -> Weak | None:
+    """Return the guess that narrows the figures most, all of them counted alike."""
+    gains: dict[int, float] = {}
+    best: dict[int, Share] = {}
+    for shares in every:
+        for share in shares:
+            gains[share.index] = gains.get(share.index, 0.0) + 1 - share.stays
+            if share.index not in best or share.stays < best[share.index].stays:
+                best[share.index] = share
+    if not gains:
+        return None
+    index = max(gains, key=gains.__getitem__)
+    return _weak(doubt, best[index]) if gains[index] > 0.02 else None

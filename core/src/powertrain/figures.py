@@ -1,0 +1,113 @@
+"""The figures that builds are compared by: what a drive does, and how hot it gets."""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from powertrain.arrays import Array, pick, scalar
+from powertrain.documents.build import Build
+from powertrain.drive import Drive
+from powertrain.heat.limits import Limits
+from powertrain.heat.store import Store
+from powertrain.heat.temperatures import Flows, Temperatures, flows_of, stacked, temperatures
+from powertrain.operating.distance import range_km
+from powertrain.operating.launch import launch
+from powertrain.operating.moments import Moments, moments_of
+from powertrain.units import kmh_from_mps
+
+MINUTE_S = 60.0
+"""For how long a moment is kept up before its temperatures are read."""
+
+FigureId = Literal[
+    "top_speed_kmh",
+    "climb_kmh",
+    "launch_s",
+    "range_km",
+    "pack_peak_a",
+    "motor_peak_a",
+    "winding_c",
+    "case_c",
+]
+
+
+@dataclass(frozen=True)
+class Picture:
+    """One drive or many at all moments, which are the first axis of `heat` and `flows`."""
+
+    moments: Moments
+    heat: Temperatures
+    flows: Flows
+    climb_s: Array
+    """How long the climb is kept up: to the top of a hill of known length, else a minute."""
+
+
+def picture_of(
+    build: Build, drive: Drive, store: Store, *, fine: bool = True, timed: bool = True
+) -> Picture:
+    """Return moments and temperatures of a drive, or of drives that vary one build.
+
+    `fine` and `timed` are those of `moments_of` and `temperatures`.
+    """
+    moments = moments_of(build, drive, fine=fine)
+    return _with_heat(build, drive, store, moments, timed)
+
+
+def first_of(build: Build, drive: Drive, store: Store, many: Picture) -> Picture:
+    """Return the picture of the first of many drives, with all its times and a fine launch."""
+    moments = pick(many.moments, 0)
+    run = moments.launch_run
+    if run is not None:
+        run = launch(drive, moments.asked.launch_to_mps)
+    # The hills are those of the first drive alone, and have no drives to pick from.
+    moments = replace(moments, launch_run=run, tops=many.moments.tops)
+    return _with_heat(build, drive, store, moments, timed=True)
+
+
+def _with_heat(build: Build, drive: Drive, store: Store, moments: Moments, timed: bool) -> Picture:
+    flows = stacked([flows_of(drive, moment.state) for moment in moments.all()])
+    climb_s = hill_s(build, moments)
+    lasts = np.full(np.shape(flows.copper_w), MINUTE_S)
+    lasts[1] = climb_s
+    heat = temperatures(store, flows, Limits.of(build), lasts, timed=timed)
+    return Picture(moments, heat, flows, climb_s)
+
+
+def hill_s(build: Build, moments: Moments) -> Array:
+    """Return how long the climb lasts: to the top of the hill, a minute where its length is open.
+
+    A drive that can't move on the hill stands on it for a minute.
+    """
+    length_m = build.moments.climb_length_m
+    speed_mps = moments.climb.state.speed_mps
+    if length_m is None:
+        return np.full(np.shape(speed_mps), MINUTE_S)
+    with np.errstate(divide="ignore"):
+        return np.where(speed_mps > 0, length_m / speed_mps, MINUTE_S)
+
+
+def figures_of(build: Build, drive: Drive, picture: Picture) -> dict[FigureId, Array]:
+    """Return the figures of a drive, or of many.
+
+    Peak amps are the greatest of launch, climb, cruise and top speed; temperatures those of
+    winding and case at the end of the climb.
+    """
+    moments, run = picture.moments, picture.moments.launch_run
+    states = [moment.state for moment in moments.all()[:4]]
+    pack_a = np.maximum.reduce(np.broadcast_arrays(*(state.battery_current_a for state in states)))
+    motor_a = np.maximum.reduce(np.broadcast_arrays(*(state.motor_current_a for state in states)))
+    launch_s: Array = scalar(np.inf)
+    if run is not None:
+        launch_s = run.time_s
+        pack_a = np.maximum(pack_a, run.peak_battery_current_a)
+        motor_a = np.maximum(motor_a, run.peak_motor_current_a)
+    return {
+        "top_speed_kmh": kmh_from_mps(moments.top_speed.state.speed_mps),
+        "climb_kmh": kmh_from_mps(moments.climb_top.speed_mps),
+        "launch_s": launch_s,
+        "range_km": range_km(drive, build, moments.cruise.state),
+        "pack_peak_a": pack_a,
+        "motor_peak_a": motor_a,
+        "winding_c": picture.heat.winding.after_c[1],
+        "case_c": picture.heat.case.after_c[1],
+    }

@@ -1,0 +1,62 @@
+"""Held stalled at full throttle: which node passes its limit first, and when."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.drive import Drive
+from powertrain.heat.limits import Limits
+from powertrain.heat.store import Store
+from powertrain.heat.temperatures import after, stalled, temperatures
+from powertrain.operating.state import State
+
+NodeId = Literal["winding", "case", "controller", "pack"]
+
+NODES: tuple[NodeId, ...] = ("winding", "case", "controller", "pack")
+
+
+@dataclass(frozen=True)
+class Stall:
+    """The stalled state, the seconds to the first limit, and the node that passes it."""
+
+    state: State
+    seconds: float
+    node: NodeId
+
+
+def stall_of(drive: Drive, store: Store, limits: Limits) -> Stall:
+    """Return how long one drive may be held stalled; infinite if for ever."""
+    state, local, flows = stalled(drive, store)
+    heat = temperatures(local, flows, limits, scalar(60.0))
+    times: list[Array] = [getattr(heat, node).to_limit_s for node in NODES]
+    first = int(np.argmin([float(time) for time in times]))
+    return Stall(state, float(times[first]), NODES[first])
+
+
+TABLE = np.geomspace(0.05, 20.0, 20)
+"""Times at which stalls of many drives are looked at, as factors on the one they vary."""
+
+
+def stall_seconds(drive: Drive, store: Store, limits: Limits, near: Stall) -> Array:
+    """Return how long each of many drives may be held stalled, read between times of a table.
+
+    Infinite where no limit is passed within twenty times that of `near`, whose variants they
+    are.
+    """
+    _, local, flows = stalled(drive, store)
+    at_s = (near.seconds if np.isfinite(near.seconds) else 3600.0) * TABLE[:, None]
+    worst = np.maximum.reduce(
+        np.broadcast_arrays(
+            *(after(local, flows, node, at_s) - getattr(limits, node).value_c for node in NODES)
+        )
+    )
+    passed = worst >= 0
+    first = np.argmax(passed, axis=0)
+    before, column = np.maximum(first - 1, 0), np.arange(worst.shape[1])
+    low, high = worst[before, column], worst[first, column]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        share = np.where(high > low, -low / (high - low), 1.0)
+    logs = np.log(at_s[before, 0]) + share * np.log(at_s[first, 0] / at_s[before, 0])
+    return np.where(np.any(passed, axis=0), np.exp(logs), np.inf)

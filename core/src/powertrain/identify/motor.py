@@ -1,0 +1,285 @@
+"""The routes to a motor's constants."""
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+
+import numpy as np
+from scipy.optimize import least_squares
+
+from powertrain.constants import RPM_PER_RAD_S
+from powertrain.heat.estimate import MOTOR_KG_PER_M3, SLENDER
+from powertrain.identify.facts import MotorFacts
+from powertrain.identify.finding import Finding, Identified, Origin, surest, weighed
+
+Found = Sequence[Finding]
+Route = Callable[[MotorFacts, Found], Iterator[Finding]]
+
+WANTED = {
+    "kv_rpm_per_v": "Give a KV, a rated or free speed with its volts, or volts when spun.",
+    "resistance_ohm": "Give volts at known amps, stall amps, or the motor's mass or can.",
+    "no_load_current_a": "Give the amps of a free run, or the motor's mass or can.",
+}
+WANTED_SERIES = {
+    "saturated_constant_nm_per_a": "Give four or more points of its curve, with their volts.",
+    "half_saturation_current_a": "Give four or more points of its curve, with their volts.",
+    "resistance_ohm": "Give volts at known amps, or points of its curve.",
+    "loss_torque_nm": "Give points of its curve, one of them nearly free.",
+}
+
+KV, OHM, FREE_A = "kv_rpm_per_v", "resistance_ohm", "no_load_current_a"
+
+SINUS_OR_SIX_STEP = 0.047
+"""A sinusoidal back-EMF makes a KV by its peak that differs so much from the six-step mean."""
+
+LOADED = 0.88
+"""Rated speed over free speed at the rated volts; common practice, no source (0.8 to 0.95)."""
+
+TURNS_KV, TURNS_CAN_MM2 = 40_000.0, 36.0 * 50.0
+"""KV times turns of a can of 36 by 50 mm; common practice, no source, wide."""
+
+
+def identify_motor(facts: MotorFacts) -> Identified:
+    """Return a motor's constants from what is known, by every route that the facts open."""
+    series = facts.kind == "series_wound"
+    found: list[Finding] = []
+    # Some routes need what others find, so that they are gone through twice.
+    for _ in range(2):
+        seen: list[Finding] = []
+        for route in SERIES_ROUTES if series else ROUTES:
+            seen += [finding for finding in route(facts, found + seen) if finding.value > 0]
+        found = seen
+    return weighed(found, WANTED_SERIES if series else WANTED)
+
+
+def _finding(
+    key: str, value: float, tolerance: float, origin: Origin, route: str, *uses: str
+) -> Finding:
+    return Finding(
+        key=key, value=value, tolerance=tolerance, origin=origin, route=route, uses=list(uses)
+    )
+
+
+def stated(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield the constants as the maker states them."""
+    for key, tolerance in ((KV, 0.05), (OHM, 0.10), (FREE_A, 0.20)):
+        value = getattr(facts, key)
+        if value is not None:
+            yield _finding(key, value, tolerance, "data_sheet", "the maker's figure", key)
+
+
+def spun(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield KV from the volts of a motor that is turned from outside.
+
+    ``KV = rpm / (sqrt 2 x line-to-line rms)`` for three phases, rpm over d.c. volts for brushes.
+    """
+    rpm, volts = facts.spun_rpm, facts.spun_line_v
+    if rpm is None or volts is None:
+        return
+    brushless = facts.commutation == "brushless"
+    value = rpm / (math.sqrt(2) * volts if brushless else volts)
+    tolerance = SINUS_OR_SIX_STEP if brushless else 0.02
+    yield _finding(KV, value, tolerance, "measured", "volts when spun", "spun_rpm", "spun_line_v")
+
+
+def known_current(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield the winding's resistance from a known current: U/I."""
+    amps, volts = facts.test_current_a, facts.test_voltage_v
+    if amps is not None and volts is not None:
+        yield _finding(
+            OHM, volts / amps, 0.04, "measured", "volts at known amps",
+            "test_current_a", "test_voltage_v",
+        )  # fmt: skip
+
+
+def free_run(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield KV = rpm/(V - I0 R) and I0 from one free run; without R the drop is neglected."""
+    volts, rpm, amps = facts.free_voltage_v, facts.free_speed_rpm, facts.free_current_a
+    if amps is not None:
+        yield _finding(FREE_A, amps, 0.05, "measured", "the free run", "free_current_a")
+    if volts is None or rpm is None:
+        return
+    ohm = surest(found, OHM)
+    drop_v = 0.0 if ohm is None or amps is None else ohm.value * amps
+    tolerance = 0.06 if drop_v == 0 else 0.02
+    if drop_v < volts:
+        yield _finding(
+            KV, rpm / (volts - drop_v), tolerance, "measured", "the free run",
+            "free_voltage_v", "free_speed_rpm",
+        )  # fmt: skip
+
+
+def two_free_runs(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield KV from the difference of two free runs, in which a constant loss drops out.
+
+    Brush drop and no-load amps that do not change with volts cancel in it.
+    """
+    volts, rpm, amps = facts.free_voltage_v, facts.free_speed_rpm, facts.free_current_a
+    more_v, more_rpm = facts.second_free_voltage_v, facts.second_free_speed_rpm
+    more_a = facts.second_free_current_a
+    if volts is None or rpm is None or more_v is None or more_rpm is None:
+        return
+    ohm = surest(found, OHM)
+    drop_v = 0.0
+    if ohm is not None and amps is not None and more_a is not None:
+        drop_v = ohm.value * (more_a - amps)
+    apart_v = more_v - volts - drop_v
+    if apart_v == 0 or (more_rpm - rpm) / apart_v <= 0:
+        return
+    # The readings' errors weigh the more, the nearer the two runs are to one another.
+    tolerance = min(0.01 * (volts + more_v) / abs(apart_v), 0.5)
+    yield _finding(
+        KV, (more_rpm - rpm) / apart_v, tolerance, "measured", "two free runs",
+        "free_speed_rpm", "second_free_speed_rpm",
+    )  # fmt: skip
+
+
+def rated(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield what a plate says: KV from rated speed, and with shaft watts and amps KV and R too.
+
+    With shaft watts ``T = P/w``, ``k = T/(I - I0)`` and ``R = (V - k w)/I``. Electrical watts
+    give the amps, P/V, and no torque.
+    """
+    volts, rpm = facts.rated_voltage_v, facts.rated_speed_rpm
+    if volts is None or rpm is None:
+        return
+    yield _finding(
+        KV, rpm / (LOADED * volts), 0.12, "estimated", "the rated speed",
+        "rated_voltage_v", "rated_speed_rpm",
+    )  # fmt: skip
+    watts, amps = facts.rated_power_w, facts.rated_current_a
+    if watts is None or amps is None or facts.power_is != "shaft":
+        return
+    free = surest(found, FREE_A)
+    free_a = free.value if free is not None and free.value < 0.5 * amps else 0.04 * amps
+    speed = rpm / RPM_PER_RAD_S
+    constant = watts / speed / (amps - free_a)
+    route, uses = "rated shaft watts and amps", ("rated_power_w", "rated_current_a")
+    if not 0 < constant * speed < volts:
+        return
+    yield _finding(KV, RPM_PER_RAD_S / constant, 0.08, "data_sheet", route, *uses)
+    # A resistance from what is left of the volts is as doubtful as that rest is small.
+    left = volts - constant * speed
+    tolerance = min(0.05 * volts / left, 1.5)
+    yield _finding(OHM, left / amps, tolerance, "data_sheet", route, *uses)
+
+
+def stall(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield k = T/(I - I0) and R = V/I from stall torque and stall amps at the rated volts."""
+    torque, amps = facts.stall_torque_nm, facts.stall_current_a
+    volts = facts.rated_voltage_v or facts.free_voltage_v
+    route = "stall torque and amps"
+    free = surest(found, FREE_A)
+    free_a = 0.0 if free is None else free.value
+    if torque is not None and amps is not None and free_a < amps:
+        value = RPM_PER_RAD_S * (amps - free_a) / torque
+        yield _finding(KV, value, 0.08, "data_sheet", route, "stall_torque_nm", "stall_current_a")
+    if amps is not None and volts is not None:
+        yield _finding(OHM, volts / amps, 0.10, "data_sheet", route, "stall_current_a")
+
+
+def turns(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield KV from the number of turns and the can, in a wide band."""
+    count, wide, long = facts.turns, facts.diameter_mm, facts.length_mm
+    if count is None:
+        return
+    area = (wide or 36.0) * (long or SLENDER * (wide or 36.0))
+    value = TURNS_KV / count * TURNS_CAN_MM2 / area
+    tolerance = 0.35 if wide is not None else 0.6
+    yield _finding(KV, value, tolerance, "estimated", "turns and can", "turns", "diameter_mm")
+
+
+def curve(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield the constants that fit a published curve: I = T/k + I0, w = (V - I R)/k."""
+    points, volts = facts.curve, facts.curve_voltage_v
+    if volts is None or len(points) < 2:
+        return
+    torque = np.array([point.torque_nm for point in points])
+    amps = np.array([point.current_a for point in points])
+    speed = np.array([point.rpm for point in points]) / RPM_PER_RAD_S
+    if np.ptp(torque) <= 0 or np.ptp(amps) <= 0:
+        return
+    slope, free_a = np.polyfit(torque, amps, 1)
+    route = "the curve"
+    if slope <= 0:
+        return
+    # The torque line and the speed line each hold k; that of the speeds is the better known.
+    falls, start = np.polyfit(amps, speed, 1)
+    if start <= 0 or falls >= 0:
+        return
+    constant = volts / start
+    by_torque = 1 / slope
+    spread = abs(math.log(by_torque / constant))
+    uses = ("curve", "curve_voltage_v")
+    yield _finding(KV, RPM_PER_RAD_S / constant, 0.04 + spread, "data_sheet", route, *uses)
+    yield _finding(OHM, -falls * constant, 0.10, "data_sheet", route, *uses)
+    if free_a > 0:
+        yield _finding(FREE_A, float(free_a), 0.25, "data_sheet", route, *uses)
+
+
+def usual_of_size(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield what a can of this size usually has, where nothing better is known.
+
+    ``Km^2 = 0.05 m^(5/3)`` with k/sqrt(R) in N.m/sqrt(W) and mass in kg; no-load amps of about
+    3 % of those that heat the can with 40 W/kg. Common practice, no source; the right order.
+    """
+    kv, mass = surest(found, KV), _mass(facts)
+    if kv is None or mass is None:
+        return
+    constant = RPM_PER_RAD_S / kv.value
+    ohm = constant**2 / (0.05 * mass ** (5 / 3))
+    route = "the usual for its size"
+    yield _finding(OHM, ohm, 1.0, "estimated", route, "mass_kg", "diameter_mm")
+    known = surest(found, OHM)
+    better = ohm if known is None else known.value
+    free_a = 0.03 * math.sqrt(40 * mass / better)
+    yield _finding(FREE_A, free_a, 1.0, "estimated", route, "mass_kg", "diameter_mm")
+
+
+def _mass(facts: MotorFacts) -> float | None:
+    if facts.mass_kg is not None:
+        return facts.mass_kg
+    if facts.diameter_mm is None:
+        return None
+    long_mm = facts.length_mm or SLENDER * facts.diameter_mm
+    return MOTOR_KG_PER_M3 * math.pi / 4 * facts.diameter_mm**2 * long_mm / 1e9
+
+
+def series_curve(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield the constants of a series-wound motor that fit points of its data sheet.
+
+    Least squares over torque and speed of every point, each relative to its largest.
+    """
+    points, volts = facts.curve, facts.curve_voltage_v
+    if volts is None or len(points) < 4:
+        return
+    torque = np.array([point.torque_nm for point in points])
+    amps = np.array([point.current_a for point in points])
+    speed = np.array([point.rpm for point in points]) / RPM_PER_RAD_S
+    moving = speed > 0
+    if np.any(amps <= 0) or torque.max() <= 0 or not np.any(moving):
+        return
+
+    def misfit(logs: "np.ndarray[tuple[int], np.dtype[np.float64]]") -> "np.ndarray":  # type: ignore[type-arg]
+        saturated, half, ohm, loss = np.exp(logs)
+        constant = saturated * amps / (amps + half)
+        of_torque = (constant * amps - loss - torque) / torque.max()
+        of_speed = ((volts - amps * ohm) / constant - speed)[moving] / speed.max()
+        return np.concatenate([of_torque, of_speed])
+
+    first = np.log([torque.max() / amps.max() * 2, amps.max() / 2, 0.1 * volts / amps.max(),
+                    0.02 * torque.max()])  # fmt: skip
+    fit = least_squares(misfit, first, method="lm", max_nfev=2000)
+    rest = float(np.sqrt(np.mean(fit.fun**2)))
+    keys = ("saturated_constant_nm_per_a", "half_saturation_current_a", OHM, "loss_torque_nm")
+    for key, value, base in zip(keys, np.exp(fit.x), (0.05, 0.10, 0.15, 0.3), strict=True):
+        yield _finding(
+            key, float(value), min(base + 3 * rest, 3.0), "data_sheet", "the curve",
+            "curve", "curve_voltage_v",
+        )  # fmt: skip
+
+
+ROUTES: tuple[Route, ...] = (
+    stated, known_current, free_run, two_free_runs, spun, stall, rated, curve, turns,
+    usual_of_size,
+)  # fmt: skip
+SERIES_ROUTES: tuple[Route, ...] = (known_current, series_curve)

@@ -1,0 +1,136 @@
+"""The lever board: every single change at hand, with what it gains and what it costs."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any, Literal
+
+import numpy as np
+from pydantic import BaseModel
+
+from powertrain.arrays import Array
+from powertrain.documents.build import Build
+from powertrain.doubt.bands import bands_of
+from powertrain.doubt.draws import DRAWS, Doubt, Variants, variants
+from powertrain.figures import FigureId, Picture, figures_of, picture_of
+from powertrain.levers.lever import Lever, step_word
+from powertrain.levers.registry import levers_of
+from powertrain.verdicts.verdict import PartId
+
+PAIRED = 16
+"""Draws in which each change is compared with the build as it stands; a power of two, as a
+quasi-random sequence is balanced there."""
+
+BETTER: dict[FigureId, Literal[1, -1]] = {
+    "top_speed_kmh": 1,
+    "climb_kmh": 1,
+    "launch_s": -1,
+    "range_km": 1,
+    "pack_peak_a": -1,
+    "motor_peak_a": -1,
+    "winding_c": -1,
+    "case_c": -1,
+}
+"""Whether a builder wishes for more or for less of a figure."""
+
+
+Effect = tuple[float, float, float]
+"""What a change does to one figure: the difference, and its 10 and 90 % points over draws in
+which all else is equal. None where the figure is not finite before or after."""
+
+
+class Row(BaseModel):
+    """One press of one lever."""
+
+    lever: str
+    step: Literal[1, -1]
+    part: PartId
+    say: str
+    effects: dict[FigureId, Effect | None]
+
+
+class Board(BaseModel):
+    """All rows, and for each wish the order in which they serve it best.
+
+    `now` are the figures as they stand; the range is at cruise, the temperatures at the end of
+    the climb.
+    """
+
+    now: dict[FigureId, float | None]
+    rows: list[Row]
+    ranked: dict[FigureId, list[int]]
+
+
+@dataclass(frozen=True)
+class Sweep:
+    """A build as it stands, in its draws, and with each lever pressed; solved in one go."""
+
+    variants: Variants
+    picture: Picture
+    figures: dict[FigureId, Array]
+    presses: tuple[tuple[Lever, Literal[1, -1]], ...]
+
+
+def sweep_of(build: Build, doubt: Doubt, levers: Sequence[Lever]) -> Sweep:
+    """Return the sweep of a build over its draws and the presses of `levers`."""
+    presses: list[tuple[Lever, Literal[1, -1]]] = []
+    changes: list[dict[str, Any]] = []
+    for lever in levers:
+        for change, step in ((lever.up, 1), (lever.down, -1)):
+            if change is not None:
+                presses.append((lever, 1 if step > 0 else -1))
+                changes.append(change)
+    many = variants(build, doubt, changes, paired=PAIRED)
+    picture = picture_of(build, many.drives, many.stores, fine=False, timed=False)
+    figures = figures_of(build, many.drives, picture)
+    rows = len(many.draws)
+    whole = {key: np.broadcast_to(value, (rows,)) for key, value in figures.items()}
+    return Sweep(many, picture, whole, tuple(presses))
+
+
+def board_of(sweep: Sweep) -> Board:
+    """Return the lever board of a sweep."""
+    effects = _effects(sweep)
+    rows = [
+        Row.model_construct(
+            lever=lever.id, step=step, part=lever.part, say=step_word(lever, step), effects=effect
+        )
+        for (lever, step), effect in zip(sweep.presses, effects, strict=True)
+    ]
+    now = {key: _finite(values[0]) for key, values in sweep.figures.items()}
+    return Board(now=now, rows=rows, ranked={key: _ranked(rows, key) for key in BETTER})
+
+
+def levers_board(build: Build) -> Board:
+    """Return the lever board of a build."""
+    return board_of(sweep_of(build, Doubt.of(build), levers_of(build)))
+
+
+def _effects(sweep: Sweep) -> list[dict[FigureId, Effect | None]]:
+    """Return, for each press, its effect on every figure."""
+    keys, values = list(sweep.figures), np.stack(list(sweep.figures.values()))
+    count, first = len(sweep.presses), 1 + DRAWS
+    paired = values[:, first + count :].reshape(len(keys), count, PAIRED)
+    with np.errstate(invalid="ignore"):
+        deltas = values[:, first : first + count] - values[:, :1]
+        bands = bands_of(paired - values[:, None, 1 : 1 + PAIRED])
+    whole = np.stack([deltas, bands[..., 0], bands[..., 2]], axis=-1)
+    finite, plain = np.all(np.isfinite(whole), axis=-1).tolist(), whole.tolist()
+    return [
+        {key: tuple(plain[f][row]) if finite[f][row] else None for f, key in enumerate(keys)}
+        for row in range(count)
+    ]
+
+
+def _ranked(rows: list[Row], figure: FigureId) -> list[int]:
+    """Return the rows that serve a wish, the most helpful first; others are left out."""
+
+    def gain(index: int) -> float:
+        effect = rows[index].effects[figure]
+        return 0.0 if effect is None else effect[0] * BETTER[figure]
+
+    order = sorted(range(len(rows)), key=gain, reverse=True)
+    return [index for index in order if gain(index) > 0]
+
+
+def _finite(value: Any) -> float | None:
+    return float(value) if np.isfinite(value) else None

@@ -1,0 +1,68 @@
+"""Which single change cures a verdict: candidates are solved together, the mildest is taken."""
+
+from collections.abc import Callable, Iterator
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.documents.build import Build
+from powertrain.documents.vehicle import FixedStage, ToothedStage
+from powertrain.doubt.draws import Doubt, variants
+from powertrain.figures import Picture, picture_of
+from powertrain.verdicts.verdict import Case, Fix
+
+FEWEST_TEETH = 9
+"""A driver is not made smaller than this to cure anything."""
+
+DRIVER_STEPS, DRIVEN_STEPS = 6, 24
+RATIO_STEPS = (1.1, 1.2, 1.35, 1.5, 1.75, 2.0)
+LIMIT_STEPS = (0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3)
+
+NOTHING_DOUBTED = Doubt((), np.zeros((0, 0)))
+
+Good = Callable[[Picture], NDArray[np.bool_]]
+
+
+def cure(case: Case, good: Good) -> Fix | None:
+    """Return the change after which `good` holds and which costs least top speed, if any does."""
+    fixes = list(candidates(case.build))
+    if not fixes:
+        return None
+    many = variants(case.build, NOTHING_DOUBTED, [fix.change for fix in fixes], draws=0)
+    picture = picture_of(case.build, many.drives, many.stores, fine=False, timed=False)
+    cured = np.broadcast_to(good(picture), (len(fixes) + 1,))[1:]
+    if not np.any(cured):
+        return None
+    speeds = np.broadcast_to(picture.moments.top_speed.state.speed_mps, (len(fixes) + 1,))[1:]
+    return fixes[int(np.argmax(np.where(cured, speeds, -np.inf)))]
+
+
+def candidates(build: Build) -> Iterator[Fix]:
+    """Yield shorter gearing of every stage, and lower limits."""
+    for index, stage in enumerate(build.gearing):
+        if isinstance(stage, ToothedStage):
+            for side, now, teeth in _shorter(stage):
+                say = f"Stage {index + 1}: {side} of {teeth} teeth instead of {now}"
+                yield Fix(say=say, change={f"gearing.{index}.{side}_teeth": teeth})
+        elif isinstance(stage, FixedStage):
+            for step in RATIO_STEPS:
+                ratio = float(f"{stage.ratio * step:.3g}")
+                say = f"Stage {index + 1}: {ratio:g} : 1 instead of {stage.ratio:g} : 1"
+                yield Fix(say=say, change={f"gearing.{index}.ratio": ratio})
+    for side, key in (("motor", "motor_current_limit_a"), ("pack", "battery_current_limit_a")):
+        limit_a: Any = getattr(build.controller, key)
+        if limit_a is not None:
+            for step in LIMIT_STEPS:
+                less_a = float(f"{limit_a * step:.2g}")
+                say = f"Set the {side} amps limit to {less_a:g} A"
+                yield Fix(say=say, change={f"controller.{key}": less_a})
+
+
+def _shorter(stage: ToothedStage) -> Iterator[tuple[str, int, int]]:
+    driver, driven = stage.driver_teeth, stage.driven_teeth
+    for fewer in range(1, DRIVER_STEPS + 1):
+        if driver - fewer >= FEWEST_TEETH:
+            yield "driver", driver, driver - fewer
+    for more in range(2, DRIVEN_STEPS + 1, 2):
+        yield "driven", driven, driven + more

@@ -1,0 +1,53 @@
+"""Whether the hill is climbed, and the cruise and launch that were asked are reached."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from powertrain.units import kmh_from_mps
+from powertrain.verdicts.cures import cure
+from powertrain.verdicts.verdict import Case, Verdict
+
+
+def judge(case: Case) -> Iterator[Verdict]:
+    """Judge what the document asks of climb and cruise."""
+    climb, cruise = case.moments.climb, case.moments.cruise
+    moves = bool(climb.met)
+    if not climb.assumed or not moves:
+        top = float(kmh_from_mps(case.moments.climb_top.speed_mps))
+        wanted = climb.target_kmh if climb.target_kmh is not None else 0.0
+        fix = None if moves else cure(case, lambda picture: np.asarray(picture.moments.climb.met))
+        title = f"The {climb.grade_pct:g} % hill is climbed at up to {top:.1f} km/h"
+        if not moves:
+            title = f"The {climb.grade_pct:g} % hill can't be climbed"
+            if top > 0:
+                title += f" at {wanted:g} km/h, only at {top:.1f}"
+        yield Verdict(
+            id="asked_climb",
+            part="vehicle",
+            title=title,
+            severity="ok" if moves else "watch" if climb.assumed else "stop",
+            value=top,
+            limit=wanted,
+            unit="km/h",
+            moment="climb",
+            why="Full throttle on that slope."
+            if moves
+            else "The wheels push less than slope and tyres ask: shorter gearing, more amps, or "
+            "less to carry.",
+            fix=fix,
+        )
+    if not cruise.assumed and not bool(cruise.met):
+        top = float(kmh_from_mps(case.moments.top_speed.state.speed_mps))
+        yield Verdict(
+            id="asked_cruise",
+            part="vehicle",
+            title=f"A cruise at {cruise.target_kmh:g} km/h is beyond its {top:.1f} km/h",
+            severity="stop",
+            value=top,
+            limit=cruise.target_kmh or 0.0,
+            unit="km/h",
+            moment="cruise",
+            why="Taller gearing, a faster winding or more cells turn the wheel faster.",
+            fix=None,
+        )

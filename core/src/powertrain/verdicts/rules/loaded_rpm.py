@@ -1,0 +1,43 @@
+"""Rpm under load against the motor's limit, and what happens when the load goes."""
+
+from collections.abc import Iterator
+
+from powertrain.verdicts.verdict import Case, Verdict, severity_of
+
+RUNS_LOOSE = 1.6
+"""From this ratio of free to loaded rpm on a motor is said to run away when it loses its load."""
+
+
+def judge(case: Case) -> Iterator[Verdict]:
+    """Judge the loaded rpm, and name a motor that races when belt, chain or grip lets go."""
+    limit = case.build.motor.max_rpm
+    loaded = {m.id: float(m.state.motor_rpm) for m in case.moments.all()[:4]}
+    worst = max(loaded, key=loaded.__getitem__)
+    if limit is not None:
+        yield Verdict(
+            id="loaded_rpm",
+            part="motor",
+            title=f"Loaded, it turns {loaded[worst]:,.0f} rpm of {limit:,.0f} allowed",
+            severity=severity_of(loaded[worst], limit),
+            value=loaded[worst],
+            limit=limit,
+            unit="rpm",
+            moment=worst,
+            why="The fastest that it turns while it pushes.",
+            fix=None,
+        )
+    free, most = float(case.moments.wheels_up.state.motor_rpm), max(loaded["top_speed"], 1.0)
+    if free > RUNS_LOOSE * most:
+        yield Verdict(
+            id="runs_loose",
+            part="motor",
+            title=f"Without its load it races to {free:,.0f} rpm, {free / most:.1f} times as fast",
+            severity="watch",
+            value=free / most,
+            limit=RUNS_LOOSE,
+            unit="",
+            moment="wheels_up",
+            why="A lost chain, a wheel in the air or a lifted belt lets it run away and burst: "
+            "never run it free at full volts, and cut the throttle when the load goes.",
+            fix=None,
+        )

@@ -1,0 +1,55 @@
+"""How long it may be held stalled at full throttle."""
+
+from collections.abc import Iterator
+
+from powertrain.verdicts.rules.temperatures import spoken
+from powertrain.verdicts.verdict import Case, Fix, PartId, Severity, Verdict
+
+SHORT_S, LONG_S = 3.0, 20.0
+"""A stall shorter than a man's reaction burns; one he can notice and end is a thing to watch."""
+
+PART: dict[str, PartId] = {
+    "winding": "motor",
+    "case": "motor",
+    "controller": "controller",
+    "pack": "pack",
+}
+
+
+def judge(case: Case) -> Iterator[Verdict]:
+    """Judge the time until the first part passes its limit, the wheels held and nothing blowing."""
+    stall = case.stall
+    amps = float(stall.state.motor_current_a)
+    severity: Severity = "ok"
+    if stall.seconds < LONG_S:
+        severity = "watch"
+    if stall.seconds < SHORT_S:
+        severity = "stop"
+    lasts = spoken(stall.seconds) if stall.seconds < 1e5 else "as long as you like"
+    fix = None
+    if severity == "stop":
+        fix = _lower(case)
+    yield Verdict(
+        id="stall",
+        part=PART[stall.node],
+        title=f"Held stalled at full throttle, it lasts {lasts}",
+        severity=severity,
+        value=min(stall.seconds, 1e6),
+        limit=SHORT_S,
+        unit="s",
+        moment=None,
+        why=f"{amps:.0f} A turn into heat alone; the {stall.node} passes its limit first. Let go "
+        "of the throttle when the wheels are stuck.",
+        fix=fix,
+    )
+
+
+def _lower(case: Case) -> Fix | None:
+    """Return the motor amps at which the stall lasts long enough to be noticed."""
+    # Heat goes with the square of the amps, and a short stall stores all of it.
+    seconds, amps = case.stall.seconds, float(case.stall.state.motor_current_a)
+    if case.stall.node not in ("winding", "controller") or seconds <= 0:
+        return None
+    limit_a = float(f"{0.95 * amps * (seconds / SHORT_S) ** 0.5:.2g}")
+    path = "controller.motor_current_limit_a"
+    return Fix(say=f"Set the motor amps limit to {limit_a:g} A", change={path: limit_a})

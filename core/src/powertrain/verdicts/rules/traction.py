@@ -1,0 +1,64 @@
+"""Grip of the driven wheels in the launch, and whether the front lifts."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from powertrain.arrays import scalar
+from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.limits import Limit
+from powertrain.verdicts.verdict import Case, NotJudged, Severity, Verdict
+
+
+def judge(case: Case) -> Iterator[Verdict | NotJudged]:
+    """Judge the hardest push from standstill, and the acceleration that it gives."""
+    drive, grip = case.drive, case.drive.grip
+    if not grip.known:
+        say = "Grip and lifting of the front: nothing is known of grip and balance."
+        yield NotJudged(id="traction", part="vehicle", path="vehicle.traction.friction", say=say)
+        return
+    level, still = scalar(0.0), scalar(0.0)
+    at = full_throttle(drive, still)
+    grips_n = float(grip.greatest_force_n(drive.road.weight_n, level, drive.road.rolling_n(level)))
+    push_n = float(at.force_n)
+    spins = int(at.limited_by) == Limit.TRACTION
+    climb = case.moments.climb
+    climb_spins = int(climb.state.limited_by) == Limit.TRACTION
+    severity: Severity = "stop" if climb_spins and not climb.met else "watch" if spins else "ok"
+    share = push_n / grips_n if grips_n > 0 else np.inf
+    yield Verdict(
+        id="traction",
+        part="vehicle",
+        title="The driven wheels spin at full throttle from standstill"
+        if spins
+        else f"A hard start uses {100 * share:.0f} % of the grip",
+        severity=severity,
+        value=push_n,
+        limit=grips_n,
+        unit="N",
+        moment="launch",
+        why=f"Tyres put down {grips_n:.0f} N here; more weight on them, a softer start or a lower "
+        "motor amps limit keeps them rolling.",
+        fix=None,
+    )
+    lifts = float(grip.lifting_mps2(level))
+    if not np.isfinite(lifts):
+        return
+    spare_n = push_n - float(drive.road.rolling_n(level))
+    gains = spare_n / float(drive.equivalent_mass_kg)
+    ratio = gains / lifts if lifts > 0 else np.inf
+    yield Verdict(
+        id="front_lift",
+        part="vehicle",
+        title=f"A hard start gains {gains:.1f} m/s2; the front lifts at {lifts:.1f}",
+        severity="stop" if ratio >= 1 else "watch" if ratio > 0.8 else "ok",
+        value=gains,
+        limit=lifts,
+        unit="m/s2",
+        moment="launch",
+        why="Above it the vehicle throws its rider off backwards: ramp the throttle, gear taller, "
+        "or lower the motor amps limit."
+        if ratio > 0.8
+        else "The weight stands low and forward enough.",
+        fix=None,
+    )
