@@ -17,9 +17,11 @@ from builds.views_of import archetype_card, build_answer, build_card, plain, ver
 from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
 from powertrain.documents.build import Build as BuildDocument
-from powertrain.documents.describe import all_fields, changes_between
+from powertrain.documents.describe import all_fields, changes_between, fields_of_facts
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
+from powertrain.identify.answer import IdentifyAnswer, identified
+from powertrain.identify.facts import CellFacts, Facts, MotorFacts
 from powertrain.levers.operations import carry_out
 
 router = Router()
@@ -53,7 +55,20 @@ def solve_build(request: HttpRequest, payload: schemas.SolveRequest) -> schemas.
 @router.get("/fields", response=schemas.FieldList, tags=["engine"], operation_id="fields")
 def fields(request: HttpRequest) -> schemas.FieldList:
     """Return every field of the build document with its unit and explanation."""
-    return schemas.FieldList(fields=all_fields())
+    return schemas.FieldList(
+        fields=all_fields(),
+        motor_facts=fields_of_facts(MotorFacts, "motor."),
+        cell_facts=fields_of_facts(CellFacts, "cell."),
+    )
+
+
+@router.post(
+    "/identify", response={200: IdentifyAnswer, **REFUSED}, tags=["engine"],
+    operation_id="identify",
+)  # fmt: skip
+def identify(request: HttpRequest, payload: Facts) -> IdentifyAnswer:
+    """Return the constants that facts of a motor or of cells tell, and what contradicts."""
+    return identified(payload)
 
 
 @router.get(

@@ -166,6 +166,8 @@ class ArchetypeCard(Schema):
 
 
 class FieldList(Schema):
-    """Every field a build document may have."""
+    """Every field a build document may have, and every single fact of a motor and of a cell."""
 
     fields: list[FieldInfo]
+    motor_facts: list[FieldInfo]
+    cell_facts: list[FieldInfo]

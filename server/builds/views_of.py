@@ -4,10 +4,10 @@ from builds.models import Build, Version
 from builds.querysets import next_of, version_of
 from builds.schemas import ArchetypeCard, BuildAnswer, BuildCard, Pinned, VersionCard
 from powertrain.archetypes import Archetype
-from powertrain.bench.solve import solve
+from powertrain.bench.solve import glance
 from powertrain.documents.build import Build as BuildDocument
-from powertrain.documents.describe import drive_in_words
 from powertrain.documents.reading import check_build
+from powertrain.in_words import drive_in_words
 
 
 def build_answer(build: Build) -> BuildAnswer:
@@ -29,9 +29,9 @@ def build_answer(build: Build) -> BuildAnswer:
 def build_card(build: Build) -> BuildCard:
     """Return a build for the list, solved."""
     document = check_build(version_of(build, build.head).document)
-    answer = solve(document)
-    _, climb, cruise, top, _ = answer.moments
-    severities = [verdict.severity for verdict in answer.verdicts]
+    seen = glance(document)
+    climb, cruise, top = (seen.states[moment] for moment in ("climb", "cruise", "top_speed"))
+    severities = [verdict.severity for verdict in seen.verdicts]
     return BuildCard(
         id=build.pk,
         name=build.name,
@@ -39,10 +39,10 @@ def build_card(build: Build) -> BuildCard:
         changed_at=build.changed_at,
         drive=drive_in_words(document),
         motors=document.motor.count,
-        state=top.state if cruise.state.road_w <= 0 else cruise.state,
-        top_speed_mps=top.state.speed_mps,
-        climb_speed_mps=climb.state.speed_mps,
-        climb_grade_pct=climb.state.grade_pct,
+        state=top if cruise.road_w <= 0 else cruise,
+        top_speed_mps=top.speed_mps,
+        climb_speed_mps=climb.speed_mps,
+        climb_grade_pct=climb.grade_pct,
         stops=severities.count("stop"),
         watches=severities.count("watch"),
     )
@@ -50,14 +50,14 @@ def build_card(build: Build) -> BuildCard:
 
 def archetype_card(archetype: Archetype) -> ArchetypeCard:
     """Return a vehicle to begin from, solved with its starting values."""
-    _, _, cruise, top, _ = solve(archetype.document).moments
+    states = glance(archetype.document).states
     return ArchetypeCard(
         id=archetype.id,
         title=archetype.title,
         say=archetype.say,
         document=archetype.document,
-        state=cruise.state,
-        top_speed_mps=top.state.speed_mps,
+        state=states["cruise"],
+        top_speed_mps=states["top_speed"].speed_mps,
     )
 
 

@@ -138,7 +138,8 @@ def test_the_list_shows_each_build_as_its_stream(api, trike):
     assert card["top_speed_mps"] * 3.6 == pytest.approx(36.79, abs=0.005)
     assert card["state"]["speed_mps"] == pytest.approx(5.0)
     assert card["state"]["cells_w"] > card["state"]["road_w"] > 0
-    assert (card["stops"], card["watches"]) == (0, 2)
+    assert card["stops"] == 0
+    assert card["watches"] >= 2
 
 
 def test_archetypes_can_be_begun_and_saved(api):

@@ -1,11 +1,13 @@
 import { answered, client } from "./client";
-import type { BuildDocument, Operation } from "./types";
+import type { BuildDocument, Facts, Operation } from "./types";
 
 /** Every write, and the solve, as one function each. */
 const at = (id: string) => ({ params: { path: { build_id: id } } });
 
 export const solve = (document: BuildDocument, operations: Operation[]) =>
   answered(client.POST("/api/solve", { body: { document, operations } }));
+
+export const identify = (facts: Facts) => answered(client.POST("/api/identify", { body: facts }));
 
 export const readBuild = (id: string) => answered(client.GET("/api/builds/{build_id}", at(id)));
 

@@ -15,7 +15,7 @@ export const archetypes = queryOptions({
 
 export const fieldList = queryOptions({
   queryKey: ["fields"],
-  queryFn: async () => (await answered(client.GET("/api/fields"))).fields,
+  queryFn: () => answered(client.GET("/api/fields")),
   staleTime: Number.POSITIVE_INFINITY,
 });
 

@@ -22,5 +22,19 @@ export type Lever = Schemas["Lever"];
 export type PartId = Lever["part"];
 export type FieldInfo = Schemas["FieldInfo"];
 export type Provenance = Schemas["Provenance"];
-export type Operation = Schemas["Press"] | Schemas["SetValues"] | Schemas["Describe"];
+export type Operation =
+  | Schemas["Press"]
+  | Schemas["SetValues"]
+  | Schemas["Describe"]
+  | Schemas["Learn"]
+  | Schemas["Turn"];
+export type Board = Schemas["Board"];
+export type BoardRow = Schemas["Row"];
+export type DoubtAnswer = Schemas["DoubtAnswer"];
+export type Weak = Schemas["Weak"];
+export type FigureId = keyof DoubtAnswer["figures"] & string;
+export type Band = MomentAnswer["bands"][string];
+export type Facts = Schemas["Facts"];
+export type IdentifyAnswer = Schemas["IdentifyAnswer"];
+export type Identified = Schemas["Identified"];
 export type ErrorAnswer = Schemas["ErrorAnswer"];

@@ -61,7 +61,7 @@ class StateAnswer(BaseModel):
 NodeId = Literal["winding", "case", "controller", "pack"]
 
 
-Band = tuple[float | None, float | None, float | None]
+Band = list[float | None]
 """The 10, 50 and 90 % points of a figure; None where it is not finite there."""
 
 

@@ -34,7 +34,7 @@ def band_of(samples: Array) -> Band:
 
 def _band(points: Array) -> Band:
     low, mid, high = points.tolist()
-    return number(low), number(mid), number(high)
+    return [number(low), number(mid), number(high)]
 
 
 def moment_bands(build: Build, sweep: Sweep) -> list[dict[str, Band]]:

@@ -1,6 +1,6 @@
 """One build in, all that the bench shows of it out."""
 
-from dataclasses import fields
+from dataclasses import dataclass, fields
 from typing import Any
 
 from powertrain.bench.answer import Answer, Band, Gauge, MomentAnswer, StateAnswer, Warning
@@ -22,7 +22,7 @@ from powertrain.operating.moments import MomentId, Moments
 from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
+from powertrain.verdicts.verdict import Case, Verdict
 
 
 def solve(build: Build) -> Answer:
@@ -66,6 +66,22 @@ def solve(build: Build) -> Answer:
         levers=levers,
         warnings=[Warning(**warning) for warning in warnings_of(build)],
     )
+
+
+@dataclass(frozen=True)
+class Glance:
+    """What a card of a build shows: the states of its moments, and its verdicts."""
+
+    states: dict[MomentId, StateAnswer]
+    verdicts: list[Verdict]
+
+
+def glance(build: Build) -> Glance:
+    """Return a build's states and verdicts alone, at a fraction of the work."""
+    drive = Drive.of(build)
+    case = Case.of(build, drive)
+    states = {m.id: state_answer(build, drive, m.state) for m in case.moments.all()}
+    return Glance(states, judge_all(case)[0])
 
 
 def _each(value: float | None, count: int) -> float | None:

@@ -9,21 +9,29 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo as PydanticField
 
 from powertrain.documents import build
+from powertrain.documents.motor import (
+    Motor,
+    PackagedMotor,
+    PermanentMagnetMotor,
+    SeriesWoundMotor,
+)
 from powertrain.documents.paths import differences
-from powertrain.documents.vehicle import FixedStage, ToothedStage
+from powertrain.documents.vehicle import FixedStage, GearboxStage, ToothedStage
 
-FieldKind = Literal["number", "whole", "choice", "text", "pair"]
+FieldKind = Literal["number", "whole", "choice", "text", "pair", "list"]
 
 
 class FieldInfo(BaseModel):
     """One input of the build document.
 
-    `path` has a ``*`` for the index of a list; `kinds` names the stage kinds that have the
-    field, and is empty where all have it.
+    `path` has a ``*`` for the index of a list; `kinds` names the kinds of stage or of motor that
+    have the field, and is empty where all have it. `group` is the name of the part of a part
+    that it belongs to.
     """
 
     path: str
     section: str
+    group: str
     label: str
     unit: str
     explain: str
@@ -35,7 +43,14 @@ class FieldInfo(BaseModel):
 
 @cache
 def _all_fields() -> tuple[FieldInfo, ...]:
-    return tuple(_fields_of(build.Build, "", []))
+    found: dict[str, FieldInfo] = {}
+    for field in _fields_of(build.Build, "", [], ""):
+        before = found.get(field.path)
+        if before is None:
+            found[field.path] = field
+        elif field.kinds != before.kinds:
+            found[field.path] = before.model_copy(update={"kinds": before.kinds + field.kinds})
+    return tuple(found.values())
 
 
 def all_fields() -> list[FieldInfo]:
@@ -43,29 +58,64 @@ def all_fields() -> list[FieldInfo]:
     return list(_all_fields())
 
 
-def _fields_of(model: type[BaseModel], prefix: str, kinds: list[str]) -> Iterator[FieldInfo]:
+def fields_of_facts(part: type[BaseModel], prefix: str) -> list[FieldInfo]:
+    """Return the single facts of a part of a facts document."""
+    return [
+        field
+        for field in _fields_of(part, prefix, [], "")
+        if field.kind in ("number", "whole", "choice")
+    ]
+
+
+UNIONS: dict[str, tuple[type[BaseModel] | None, str, tuple[type[BaseModel], ...]]] = {
+    "gearing": (None, "gearing.*.", (ToothedStage, FixedStage, GearboxStage)),
+    "motor": (
+        Motor, "motor.", (PermanentMagnetMotor, SeriesWoundMotor, PackagedMotor)
+    ),
+}  # fmt: skip
+"""Parts of which there are kinds: what all kinds have, the path of their fields, the kinds."""
+
+
+def _fields_of(
+    model: type[BaseModel], prefix: str, kinds: list[str], group: str
+) -> Iterator[FieldInfo]:
     for name, field in model.model_fields.items():
         path = f"{prefix}{name}"
         if path in ("format", "provenance") or name == "kind":
             continue
-        if path == "gearing":
-            for stage in (ToothedStage, FixedStage):
-                own = list(get_args(stage.model_fields["kind"].annotation))
-                yield from _fields_of(stage, "gearing.*.", own)
+        if path in UNIONS:
+            yield from _fields_of_union(*UNIONS[path])
             continue
         part = _model_in(field.annotation)
         if part is not None:
-            yield from _fields_of(part, f"{path}.", kinds)
+            inner = (field.title or "") if prefix else ""
+            yield from _fields_of(part, f"{path}.", kinds, inner)
         else:
-            yield _described(path, field, kinds)
+            described = _described(path, field, kinds, group)
+            if described.kind != "choice" or len(described.options) > 1:
+                yield described
 
 
-def _described(path: str, field: PydanticField, kinds: list[str]) -> FieldInfo:
+def _fields_of_union(
+    shared: type[BaseModel] | None, prefix: str, members: tuple[type[BaseModel], ...]
+) -> Iterator[FieldInfo]:
+    common = set(shared.model_fields) if shared else set()
+    for member in members:
+        own = list(get_args(member.model_fields["kind"].annotation))
+        for field in _fields_of(member, prefix, own, ""):
+            if field.path.removeprefix(prefix).split(".")[0] not in common:
+                yield field
+    if shared:
+        yield from _fields_of(shared, prefix, [], "")
+
+
+def _described(path: str, field: PydanticField, kinds: list[str], group: str) -> FieldInfo:
     extra = field.json_schema_extra if isinstance(field.json_schema_extra, dict) else {}
-    kind, options = _kind_of(field.annotation)
+    kind, options = _kind_of(path.split(".")[-1], field.annotation)
     return FieldInfo(
         path=path,
         section=path.split(".")[0],
+        group=group,
         label=field.title or path,
         unit=str(extra.get("unit", "")),
         explain=field.description or "",
@@ -89,12 +139,12 @@ def _model_in(annotation: Any) -> type[BaseModel] | None:
     return None
 
 
-def _kind_of(annotation: Any) -> tuple[FieldKind, list[str]]:
+def _kind_of(name: str, annotation: Any) -> tuple[FieldKind, list[str]]:
     item = _alternatives(annotation)[0]
     if get_origin(item) is Literal:
         return "choice", list(get_args(item))
     if get_origin(item) is list:
-        return "pair", []
+        return ("list" if name == "ratios" else "pair"), []
     while hasattr(item, "__metadata__"):
         item = item.__origin__
     if item is int:

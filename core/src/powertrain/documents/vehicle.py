@@ -33,13 +33,14 @@ class Conditions(Model):
 class Traction(Model):
     """Where the weight stands, for grip and for lifting the front."""
 
-    friction: Number = measure(
-        "Grip", "", (0.1, 1.5), most=5, least=0.001,
+    friction: Number | None = measure(
+        "Grip", "", (0.1, 1.5), default=None, most=5, least=0.001,
         explain="Friction of tyre on ground: 0.8 dry tarmac, 0.4 wet grass.",
     )  # fmt: skip
-    driven_share: Number = measure(
-        "Weight on the driven axle", "", (0.2, 1.0), least=0.001, most=1,
-        explain="Part of the weight that the driven wheels carry at rest; 1 if all are driven.",
+    driven_share: Number | None = measure(
+        "Weight on the driven axle", "", (0.2, 1.0), default=None, least=0.001, most=1,
+        explain="Part of the weight that the driven wheels carry at rest; 1 if all are driven. "
+        "Left out, it follows from the balance, or all are driven.",
     )  # fmt: skip
     driven_axle: Literal["rear", "front"] = choice(
         "Driven axle", "Pushing forward loads the rear and unloads the front.", default="rear"

@@ -25,6 +25,9 @@ WINDING_S = 30.0
 MOTOR_KG_PER_M3 = 5200.0
 """Mass of a motor over the volume of its can."""
 
+GUESSED_KG = (0.005, 200.0)
+"""No motor is guessed to be lighter or heavier than this."""
+
 SLENDER = 1.2
 """Length over diameter of a can of unknown shape."""
 
@@ -56,7 +59,9 @@ def motor_body(motor: Motor, constant_nm_per_root_w: Array) -> Body:
     """
     mass, diameter, length = motor.mass_kg, motor.diameter_mm, motor.length_mm
     if mass is None and diameter is None:
-        mass_kg, known = (constant_nm_per_root_w**2 / 0.05) ** 0.6, "constants"
+        with np.errstate(over="ignore"):
+            mass_kg, known = (constant_nm_per_root_w**2 / 0.05) ** 0.6, "constants"
+        mass_kg = np.clip(mass_kg, *GUESSED_KG)
     elif mass is None:
         long_mm = SLENDER * scalar(diameter) if length is None else scalar(length)  # type: ignore[arg-type]
         volume_m3 = np.pi / 4 * scalar(diameter) ** 2 * long_mm / 1e9  # type: ignore[arg-type]

@@ -259,7 +259,7 @@ def series_curve(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     if np.any(amps <= 0) or torque.max() <= 0 or not np.any(moving):
         return
 
-    def misfit(logs: "np.ndarray[tuple[int], np.dtype[np.float64]]") -> "np.ndarray":  # type: ignore[type-arg]
+    def misfit(logs: "np.ndarray[tuple[int], np.dtype[np.float64]]") -> "np.ndarray":
         saturated, half, ohm, loss = np.exp(logs)
         constant = saturated * amps / (amps + half)
         of_torque = (constant * amps - loss - torque) / torque.max()

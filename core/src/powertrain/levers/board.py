@@ -33,7 +33,7 @@ BETTER: dict[FigureId, Literal[1, -1]] = {
 """Whether a builder wishes for more or for less of a figure."""
 
 
-Effect = tuple[float, float, float]
+Effect = list[float]
 """What a change does to one figure: the difference, and its 10 and 90 % points over draws in
 which all else is equal. None where the figure is not finite before or after."""
 
@@ -116,7 +116,7 @@ def _effects(sweep: Sweep) -> list[dict[FigureId, Effect | None]]:
     whole = np.stack([deltas, bands[..., 0], bands[..., 2]], axis=-1)
     finite, plain = np.all(np.isfinite(whole), axis=-1).tolist(), whole.tolist()
     return [
-        {key: tuple(plain[f][row]) if finite[f][row] else None for f, key in enumerate(keys)}
+        {key: plain[f][row] if finite[f][row] else None for f, key in enumerate(keys)}
         for row in range(count)
     ]
 

@@ -14,7 +14,8 @@ class Lever(BaseModel):
     `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up`
     and `down` are the changes of one step, by document path, and None at the end of the travel.
     `path` is the value it is about; levers of a part are shown by `rank`, and those that are
-    not `at_part` only on the board of all levers. `say` is what a press up and one down do.
+    not `at_part` only on the board of all levers. `say_up` and `say_down` say what a press does
+    where the value alone would not.
     """
 
     id: str
@@ -26,7 +27,8 @@ class Lever(BaseModel):
     tag: str = ""
     rank: int = 0
     at_part: bool = True
-    say: tuple[str, str] | None = None
+    say_up: str = ""
+    say_down: str = ""
     up: dict[str, Any] | None
     down: dict[str, Any] | None
 
@@ -60,8 +62,9 @@ def single(
 
 def step_word(lever: Lever, step: int) -> str:
     """Return what one press of a lever does, in words."""
-    if lever.say is not None:
-        return lever.say[0 if step > 0 else 1]
+    said = lever.say_up if step > 0 else lever.say_down
+    if said:
+        return said
     changes = lever.up if step > 0 else lever.down
     value = (changes or {}).get(lever.path, lever.value)
     unit = f" {lever.unit}".rstrip() if lever.unit not in ("T", "S", "P") else f" {lever.unit}"

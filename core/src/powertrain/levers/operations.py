@@ -12,6 +12,7 @@ from powertrain.documents.build import Provenance
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
 from powertrain.levers.registry import press
+from powertrain.motor.of_document import turned
 
 
 class Press(BaseModel):
@@ -49,7 +50,15 @@ class Learn(BaseModel):
     known: dict[str, Provenance] = Field(max_length=50)
 
 
-Operation = Annotated[Press | SetValues | Describe | Learn, Field(discriminator="do")]
+class Turn(BaseModel):
+    """Make the motor one of another kind, about as fast and as strong: a first guess."""
+
+    model_config = ConfigDict(extra="forbid")
+    do: Literal["turn"]
+    kind: Literal["permanent_magnet", "series_wound", "packaged"]
+
+
+Operation = Annotated[Press | SetValues | Describe | Learn | Turn, Field(discriminator="do")]
 
 
 def carry_out(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
@@ -73,6 +82,8 @@ def _outcome(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
         return changed(document, press(check_build(document), operation.lever, operation.step))
     if isinstance(operation, SetValues):
         return _with_origins(changed(document, operation.values), set(operation.values))
+    if isinstance(operation, Turn):
+        return _turned(document, operation.kind)
     origins = dict(document.get("provenance") or {})
     if isinstance(operation, Learn):
         after = changed(document, operation.values)
@@ -83,6 +94,25 @@ def _outcome(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
     else:
         origins[operation.path] = operation.known.model_dump(exclude_none=True)
     return changed(document, {"provenance": origins})
+
+
+def _turned(document: dict[str, Any], kind: str) -> dict[str, Any]:
+    build = check_build(document)
+    if build.motor.kind == kind:
+        return document
+    volts = build.battery.series * build.battery.cell_voltage_v
+    made = turned(build.motor, kind, volts)
+    after = changed(document, {"motor": made})
+    guesses = {
+        f"motor.{key}": {"origin": "default"}
+        for key in made
+        if key not in type(build.motor).model_fields or key == "resistance_ohm"
+    }
+    if not guesses:
+        return after
+    known = {**(after.get("provenance") or {}), **guesses}
+    known.pop("motor.kind", None)
+    return changed(after, {"provenance": known})
 
 
 def _with_origins(document: dict[str, Any], paths: set[str]) -> dict[str, Any]:

@@ -2,6 +2,10 @@
 
 from typing import Any
 
+import numpy as np
+
+from powertrain.arrays import scalar
+from powertrain.documents.motor import Motor as MotorModel
 from powertrain.documents.motor import MotorDocument
 from powertrain.motor.packaged import Packaged
 from powertrain.motor.permanent_magnet import PermanentMagnet
@@ -35,6 +39,22 @@ def winding_of(motor: MotorDocument) -> Winding | None:
     """Return by what number the windings of this can are told apart, None if there is one only."""
     found: Winding | None = KINDS[motor.kind].winding(motor)
     return found
+
+
+def turned(motor: MotorDocument, kind: str, volts: float) -> dict[str, Any]:
+    """Return the document of another kind of motor about as fast and as strong: a first guess.
+
+    What all kinds share stays as it was said.
+    """
+    now, source_v = motor_of(motor), scalar(volts)
+    now = now.fed_by(source_v, scalar(0.0))
+    free = float(now.free_rad_s(source_v, scalar(0.0)))
+    if not np.isfinite(free) or free <= 0:
+        free = float(now.fastest_rad_s(source_v))
+    shared = set(MotorModel.model_fields) & motor.model_fields_set
+    kept = motor.model_dump(mode="json", include=shared, exclude_none=True)
+    made = KINDS[kind].resembling(volts, free, float(now.constant_nm_per_root_w))
+    return {"kind": kind, **{key: float(f"{value:.3g}") for key, value in made.items()}, **kept}
 
 
 def rewound(motor: MotorDocument, share: float) -> Constants:

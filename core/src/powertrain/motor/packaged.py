@@ -80,6 +80,18 @@ class Packaged:
         """Return None: it is sold with one winding for its inverter."""
 
     @staticmethod
+    def resembling(volts: float, free_rad_s: float, per_root_w: float) -> dict[str, float]:
+        """Return the envelope of a motor about as strong: a third of the other's stall torque."""
+        constant = volts / free_rad_s
+        ohm = (constant / per_root_w) ** 2
+        return {
+            "peak_torque_nm": 0.33 * constant * volts / ohm,
+            "base_rpm": 0.7 * free_rad_s * RPM_PER_RAD_S,
+            "base_voltage_v": volts,
+            "top_rpm": 1.4 * free_rad_s * RPM_PER_RAD_S,
+        }
+
+    @staticmethod
     def rewound(motor: PackagedMotor, share: float) -> dict[str, float | None]:
         """Return nothing: it is sold with one winding for its inverter."""
         return {}

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from powertrain.arrays import Array, scalar
+from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.motor.winding import Winding
 from powertrain.units import torque_constant_nm_per_a
@@ -58,6 +59,17 @@ class PermanentMagnet:
     def winding(motor: PermanentMagnetMotor) -> Winding:
         """Return the winding by its KV."""
         return Winding(motor.kv_rpm_per_v, "KV", "motor.kv_rpm_per_v")
+
+    @staticmethod
+    def resembling(volts: float, free_rad_s: float, per_root_w: float) -> dict[str, float]:
+        """Return the constants of a motor with that free speed and that much copper."""
+        constant = volts / free_rad_s
+        ohm = (constant / per_root_w) ** 2
+        return {
+            "kv_rpm_per_v": RPM_PER_RAD_S / constant,
+            "resistance_ohm": ohm,
+            "no_load_current_a": 0.01 * volts / ohm,
+        }
 
     @staticmethod
     def rewound(motor: PermanentMagnetMotor, share: float) -> dict[str, float | None]:

@@ -53,6 +53,19 @@ class SeriesWound:
         return Winding(motor.saturated_constant_nm_per_a, "N.m/A", path, rises_with_speed=False)
 
     @staticmethod
+    def resembling(volts: float, free_rad_s: float, per_root_w: float) -> dict[str, float]:
+        """Return the constants of a motor that pulls alike at a third of its stall current."""
+        constant = volts / free_rad_s
+        ohm = (constant / per_root_w) ** 2
+        stall_a = volts / ohm
+        return {
+            "saturated_constant_nm_per_a": 1.6 * constant,
+            "half_saturation_current_a": 0.2 * stall_a,
+            "resistance_ohm": ohm,
+            "loss_torque_nm": 0.01 * constant * stall_a,
+        }
+
+    @staticmethod
     def rewound(motor: SeriesWoundMotor, share: float) -> dict[str, float | None]:
         """Return the constants of the same frame with armature and field turns over `share`."""
         return {

@@ -122,17 +122,22 @@ def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array) -> tuple[State, 
     if shape == ():
         return pick(tops, places[0]), pick(tops, places[1])
     count, near_mps = shape[0], tops.speed_mps[places]
-    twice = pick(drive, np.tile(np.arange(count), 2))
+    twice, grades_pct = (
+        pick(drive, np.tile(np.arange(count), 2)),
+        np.repeat(grades_pct[places], count),
+    )
     near = None
     if np.all(np.isfinite(near_mps) & (near_mps > 0)):
         near = np.repeat(near_mps, count)
-    both = top_state(twice, np.repeat(grades_pct[places], count), near)
+    speeds_mps = top_speed_mps(twice, grades_pct, near)
+    # The first is known to the last digit already.
+    speeds_mps[[0, count]] = near_mps
+    both = _top_state(twice, speeds_mps, grades_pct)
     return pick(both, slice(count)), pick(both, slice(count, None))
 
 
-def top_state(drive: Drive, grade_pct: Array, near_mps: Array | None = None) -> State:
-    """Return the states at top speed, or overrun where a descent has no top speed."""
-    speeds_mps = top_speed_mps(drive, grade_pct, near_mps)
+def _top_state(drive: Drive, speeds_mps: Array, grade_pct: Array) -> State:
+    """Return the states at top speeds, or overrun where a descent has no top speed."""
     held_mps = np.where(np.isfinite(speeds_mps), speeds_mps, fastest_mps(drive))
     return at_top_speed(drive, held_mps, grade_pct)
 
@@ -145,7 +150,8 @@ def _tops_on_hills(drive: Drive, own_pct: float) -> State:
     push_n = float(full_throttle(drive, scalar(0.0)).force_n)
     steepest_pct = 100 * max(push_n / float(drive.road.weight_n), 0.0)
     step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])
-    return top_state(drive, np.unique(np.append(step * np.arange(5.0), own_pct)))
+    grades_pct = np.unique(np.append(step * np.arange(5.0), own_pct))
+    return _top_state(drive, top_speed_mps(drive, grades_pct), grades_pct)
 
 
 def _round_kmh(speed_kmh: float) -> float:

@@ -35,11 +35,12 @@ class Grip:
             inf = scalar(np.inf)
             return cls(inf, scalar(1.0), scalar(0.0), inf)
         rear = said.driven_axle == "rear"
+        share = _share(said)
         return cls(
-            friction=scalar(said.friction),
-            driven_share=scalar(said.driven_share),
-            lever=_lever(said, 1.0 if rear else -1.0),
-            centre_to_driven_over_height=_lifting(said) if rear else scalar(np.inf),
+            friction=scalar(np.inf if said.friction is None else said.friction),
+            driven_share=share,
+            lever=_lever(said, share, 1.0 if rear else -1.0),
+            centre_to_driven_over_height=_lifting(said, share) if rear else scalar(np.inf),
         )
 
     @property
@@ -71,23 +72,32 @@ class Grip:
         return STANDARD_GRAVITY_MPS2 * balance
 
 
-def _lever(said: Traction, sign: float) -> Array:
+def _share(said: Traction) -> Array:
+    base, behind = said.wheelbase_m, said.centre_to_driven_axle_m
+    if said.driven_share is not None:
+        return scalar(said.driven_share)
+    if base is None or behind is None:
+        return scalar(1.0)
+    return np.clip(1 - scalar(behind) / base, 0.001, 1.0)
+
+
+def _lever(said: Traction, share: Array, sign: float) -> Array:
     # With all the weight on driven wheels none can leave them.
     height, base = said.centre_height_m, said.wheelbase_m
-    if height is None or base is None or np.all(np.asarray(said.driven_share) >= 1):
+    if height is None or base is None or np.all(share >= 1):
         return scalar(0.0)
     return scalar(sign * height) / base
 
 
-def _lifting(said: Traction) -> Array:
+def _lifting(said: Traction, share: Array) -> Array:
     height, behind = said.centre_height_m, said.centre_to_driven_axle_m
-    if (
-        behind is None
-        and said.wheelbase_m is not None
-        and np.all(np.asarray(said.driven_share) < 1)
-    ):
-        behind = (1 - said.driven_share) * said.wheelbase_m
-    if height is None or behind is None:
+    if height is None:
         return scalar(np.inf)
+    if behind is None:
+        if said.wheelbase_m is None or np.all(share >= 1):
+            return scalar(np.inf)
+        ahead: Array = (1 - share) * said.wheelbase_m
+    else:
+        ahead = scalar(behind)
     with np.errstate(divide="ignore"):
-        return scalar(behind) / scalar(height)
+        return ahead / scalar(height)

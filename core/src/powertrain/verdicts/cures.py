@@ -8,20 +8,21 @@ from numpy.typing import NDArray
 
 from powertrain.documents.build import Build
 from powertrain.documents.vehicle import FixedStage, ToothedStage
-from powertrain.doubt.draws import Doubt, variants
+from powertrain.doubt.draws import Doubt, Variants, variants
 from powertrain.figures import Picture, picture_of
 from powertrain.verdicts.verdict import Case, Fix
 
-FEWEST_TEETH = 9
+FEWEST_TEETH = 11
 """A driver is not made smaller than this to cure anything."""
 
-DRIVER_STEPS, DRIVEN_STEPS = 6, 24
-RATIO_STEPS = (1.1, 1.2, 1.35, 1.5, 1.75, 2.0)
+DRIVER_STEPS, DRIVEN_STEPS = 8, 32
+RATIO_STEPS = (1.1, 1.2, 1.35, 1.5, 1.75, 2.0, 2.5)
 LIMIT_STEPS = (0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3)
 
 NOTHING_DOUBTED = Doubt((), np.zeros((0, 0)))
 
-Good = Callable[[Picture], NDArray[np.bool_]]
+Good = Callable[[Variants, Picture], Any]
+"""Says of each variant whether it is cured."""
 
 
 def cure(case: Case, good: Good) -> Fix | None:
@@ -31,11 +32,24 @@ def cure(case: Case, good: Good) -> Fix | None:
         return None
     many = variants(case.build, NOTHING_DOUBTED, [fix.change for fix in fixes], draws=0)
     picture = picture_of(case.build, many.drives, many.stores, fine=False, timed=False)
-    cured = np.broadcast_to(good(picture), (len(fixes) + 1,))[1:]
+    cured = np.broadcast_to(good(many, picture), (len(fixes) + 1,))[1:] & _keeps(case, picture)
     if not np.any(cured):
         return None
     speeds = np.broadcast_to(picture.moments.top_speed.state.speed_mps, (len(fixes) + 1,))[1:]
     return fixes[int(np.argmax(np.where(cured, speeds, -np.inf)))]
+
+
+def _keeps(case: Case, picture: Picture) -> NDArray[np.bool_]:
+    """Return which variants still climb and cruise as asked, if the build does."""
+    rows = picture.moments.climb.met.shape
+    kept = np.ones(rows, bool)
+    for now, then in (
+        (case.moments.climb, picture.moments.climb),
+        (case.moments.cruise, picture.moments.cruise),
+    ):
+        if bool(now.met):
+            kept = kept & then.met
+    return kept[1:]
 
 
 def candidates(build: Build) -> Iterator[Fix]:

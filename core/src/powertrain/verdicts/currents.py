@@ -3,7 +3,13 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array
+from powertrain.figures import Picture
 from powertrain.operating.state import State
+from powertrain.verdicts.cures import cure
 from powertrain.verdicts.verdict import (
     Case,
     Fix,
@@ -33,7 +39,7 @@ class Rated:
     part: PartId
     noun: str
     path: str
-    amps: Callable[[State], float]
+    amps: Callable[[State], Array]
     launch_peak_a: float
     continuous_a: float | None
     peak_a: float | None
@@ -61,14 +67,26 @@ def judged_current(case: Case, rated: Rated) -> Iterator[Verdict | NotJudged]:
 
 def _lasting(case: Case, rated: Rated, rating_a: float) -> Verdict:
     lasting = [moment for moment in case.moments.all() if moment.id in LASTING]
-    worst = max(lasting, key=lambda moment: rated.amps(moment.state))
-    amps = rated.amps(worst.state)
+    worst = max(lasting, key=lambda moment: float(rated.amps(moment.state)))
+    amps = float(rated.amps(worst.state))
     severity: Severity = severity_of(amps, rating_a)
     why = f"{amps:.1f} A {MOMENT_WORDS[worst.id]}, {rating_a:g} A for as long as you like."
     if severity == "stop" and worst.id == "climb" and _climb_is_short(case, rated):
         severity = "watch"
         why += " The hill is over before its peak time is."
-    return _verdict(rated, "continuous", severity, amps, rating_a, worst.id, why)
+    verdict = _verdict(rated, "continuous", severity, amps, rating_a, worst.id, why)
+    if severity != "stop":
+        return verdict
+    # Shorter gearing keeps the hill that a lower limit may lose.
+    better = cure(case, lambda many, picture: _carries(picture, rated, rating_a))
+    return verdict if better is None else verdict.model_copy(update={"fix": better})
+
+
+def _carries(picture: Picture, rated: Rated, rating_a: float) -> NDArray[np.bool_]:
+    """Return which variants carry no more than the rating in any moment that lasts."""
+    amps = [rated.amps(moment.state) for moment in picture.moments.all() if moment.id in LASTING]
+    most: NDArray[np.bool_] = np.maximum.reduce(np.broadcast_arrays(*amps)) <= rating_a
+    return most
 
 
 def _climb_is_short(case: Case, rated: Rated) -> bool:
@@ -77,12 +95,12 @@ def _climb_is_short(case: Case, rated: Rated) -> bool:
     speed_mps = float(case.moments.climb.state.speed_mps)
     if length_m is None or rated.peak_s is None or rated.peak_a is None or speed_mps <= 0:
         return False
-    amps = rated.amps(case.moments.climb.state)
+    amps = float(rated.amps(case.moments.climb.state))
     return length_m / speed_mps <= rated.peak_s and amps <= rated.peak_a
 
 
 def _peak(case: Case, rated: Rated, rating_a: float) -> Verdict:
-    values = {m.id: rated.amps(m.state) for m in case.moments.all() if m.id in LASTING}
+    values = {m.id: float(rated.amps(m.state)) for m in case.moments.all() if m.id in LASTING}
     values["launch"] = rated.launch_peak_a
     moment = max(values, key=values.__getitem__)
     amps = values[moment]

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/identify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Identify
+         * @description Return the constants that facts of a motor or of cells tell, and what contradicts.
+         */
+        post: operations["identify"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/archetypes": {
         parameters: {
             query?: never;
@@ -305,6 +325,14 @@ export interface components {
             pack_full_v: number;
             /** Pack Wh */
             pack_wh: number;
+            /** Usable Wh */
+            usable_wh: number;
+            /** Range From Pct */
+            range_from_pct: number;
+            /** Range To Pct */
+            range_to_pct: number;
+            /** Load Factor */
+            load_factor: number | null;
             /** Drive Mass Kg */
             drive_mass_kg: number | null;
             /** Drive Price */
@@ -314,6 +342,18 @@ export interface components {
             map: components["schemas"]["MapAnswer"];
             /** Gauges */
             gauges: components["schemas"]["Gauge"][];
+            /** Heat Limits */
+            heat_limits: {
+                [key: string]: components["schemas"]["HeatLimit"];
+            };
+            /** Heat Estimated */
+            heat_estimated: {
+                [key: string]: string;
+            };
+            stall: components["schemas"]["StallAnswer"];
+            first_limit: components["schemas"]["FirstLimit"] | null;
+            doubt: components["schemas"]["DoubtAnswer"];
+            board: components["schemas"]["Board"];
             /** Verdicts */
             verdicts: components["schemas"]["Verdict"][];
             /** Not Judged */
@@ -387,6 +427,11 @@ export interface components {
              */
             cut_off_cell_v?: number | null;
             /**
+             * Charge amps
+             * @description The most that may flow into the whole pack, charging or braking.
+             */
+            charge_current_a?: number | null;
+            /**
              * Hottest pack
              * @description What the maker allows.
              */
@@ -416,6 +461,29 @@ export interface components {
              * @description For the whole pack.
              */
             price?: number | null;
+            /** Heat data of the pack */
+            thermal?: components["schemas"]["PartThermal"];
+            /** Cooling of the pack */
+            cooling?: components["schemas"]["Cooling"];
+        };
+        /**
+         * Board
+         * @description All rows, and for each wish the order in which they serve it best.
+         *
+         *     `now` are the figures as they stand; the range is at cruise, the temperatures at the end of
+         *     the climb.
+         */
+        Board: {
+            /** Now */
+            now: {
+                [key: string]: number | null;
+            };
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Ranked */
+            ranked: {
+                [key: string]: number[];
+            };
         };
         /**
          * Build
@@ -437,10 +505,12 @@ export interface components {
             vehicle: components["schemas"]["Vehicle"];
             wheel: components["schemas"]["Wheel"];
             /** Gearing */
-            gearing: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"])[];
-            motor: components["schemas"]["PermanentMagnetMotor"];
+            gearing: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[];
+            /** Motor */
+            motor: components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"];
             controller: components["schemas"]["Controller"];
             battery: components["schemas"]["Battery"];
+            wiring?: components["schemas"]["Wiring"];
             moments?: components["schemas"]["Moments"];
             /** Provenance */
             provenance?: {
@@ -486,6 +556,11 @@ export interface components {
              * @default 0
              */
             headwind_mps?: number;
+            /**
+             * Parts begin at
+             * @description Temperature of motor, controller and pack now; left out, that of the air.
+             */
+            parts_c?: number | null;
         };
         /**
          * Controller
@@ -574,6 +649,36 @@ export interface components {
              */
             standby_current_a?: number | null;
             /**
+             * Switching loss
+             * @description Watts lost in switching for each motor amp, beside the path resistance.
+             */
+            switching_loss_v?: number | null;
+            /**
+             * Timing
+             * @description Advance set in the controller for all speeds.
+             */
+            timing_deg?: number | null;
+            /**
+             * Boost timing
+             * @description Advance that the controller adds over a range of rpm.
+             */
+            boost_timing_deg?: number | null;
+            /**
+             * Turbo timing
+             * @description Advance that the controller adds at full throttle.
+             */
+            turbo_timing_deg?: number | null;
+            /**
+             * Half trigger gives
+             * @description Share of the volts at half trigger; 50 is a straight line, 20 a fine slow end.
+             */
+            half_throttle_pct?: number | null;
+            /**
+             * Hottest controller
+             * @description What the maker allows at the case.
+             */
+            max_c?: number | null;
+            /**
              * Brake releases at
              * @description Controller temperature at which it lets go of the brake.
              */
@@ -603,6 +708,33 @@ export interface components {
              * @description For one.
              */
             price?: number | null;
+            /** Heat data of the controller */
+            thermal?: components["schemas"]["PartThermal"];
+            /** Cooling of the controller */
+            cooling?: components["schemas"]["Cooling"];
+        };
+        /**
+         * Cooling
+         * @description What carries the heat away, and what can be changed about it.
+         */
+        Cooling: {
+            /**
+             * Stands
+             * @description In a closed box, in a vented one, or in the open wind of travel.
+             */
+            air?: ("closed" | "vented" | "open") | null;
+            /**
+             * Fan blows
+             * @description Speed of the air that a fan drives over it.
+             * @default 0
+             */
+            fan_mps?: number;
+            /**
+             * Heat sink
+             * @description Surface that a clamped-on heat sink adds, all its fins counted.
+             * @default 0
+             */
+            sink_cm2?: number;
         };
         /**
          * Crossing
@@ -621,6 +753,47 @@ export interface components {
             limited_by: ("voltage" | "motor_current" | "battery_current" | "traction" | "cannot_move" | "overrun") | null;
             /** Road Force N */
             road_force_n: number[];
+        };
+        /**
+         * DoubtAnswer
+         * @description How sure the main figures are, and which guess to measure next for the most of them.
+         */
+        DoubtAnswer: {
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["FigureDoubt"];
+            };
+            measure_next: components["schemas"]["Weak"] | null;
+        };
+        /**
+         * FigureDoubt
+         * @description One of the main figures, its band, and the guesses that make it wide, weakest first.
+         */
+        FigureDoubt: {
+            /** Value */
+            value: number | null;
+            /** Band */
+            band: (number | null)[];
+            /** Weakest */
+            weakest: components["schemas"]["Weak"][];
+        };
+        /**
+         * FirstLimit
+         * @description The first temperature limit that is passed, over climb, cruise and top speed.
+         */
+        FirstLimit: {
+            /** Seconds */
+            seconds: number;
+            /**
+             * Node
+             * @enum {string}
+             */
+            node: "winding" | "case" | "controller" | "pack";
+            /**
+             * Moment
+             * @enum {string}
+             */
+            moment: "launch" | "climb" | "cruise" | "top_speed" | "wheels_up";
         };
         /**
          * Fix
@@ -684,12 +857,45 @@ export interface components {
             worst: "launch" | "climb" | "cruise" | "top_speed" | "wheels_up";
         };
         /**
+         * GearboxStage
+         * @description A gearbox with speeds that are changed while riding; the best gear is taken at each speed.
+         */
+        GearboxStage: {
+            /**
+             * @description What passes the power on. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "gearbox";
+            /**
+             * Ratios
+             * @description Turns in for one turn out, a number for each gear.
+             */
+            ratios: number[];
+            /**
+             * Efficiency
+             * @description Part of the power that comes out.
+             */
+            efficiency: number;
+        };
+        /**
+         * HeatLimit
+         * @description How hot a part may get, and by whom.
+         */
+        HeatLimit: {
+            /** Value C */
+            value_c: number;
+            /** Source */
+            source: string;
+        };
+        /**
          * Lever
          * @description One thing that can go a step up or down.
          *
          *     `value` in `unit` is what it stands at, `tag` a word that tells it from its neighbours; `up`
          *     and `down` are the changes of one step, by document path, and None at the end of the travel.
-         *     `path` is the value it is about; levers of a part are shown by `rank`.
+         *     `path` is the value it is about; levers of a part are shown by `rank`, and those that are
+         *     not `at_part` only on the board of all levers. `say_up` and `say_down` say what a press does
+         *     where the value alone would not.
          */
         Lever: {
             /** Id */
@@ -717,6 +923,21 @@ export interface components {
              * @default 0
              */
             rank?: number;
+            /**
+             * At Part
+             * @default true
+             */
+            at_part?: boolean;
+            /**
+             * Say Up
+             * @default
+             */
+            say_up?: string;
+            /**
+             * Say Down
+             * @default
+             */
+            say_down?: string;
             /** Up */
             up: {
                 [key: string]: unknown;
@@ -748,6 +969,10 @@ export interface components {
         /**
          * MomentAnswer
          * @description One of the five moments; see `powertrain.operating.moments.Moment`.
+         *
+         *     `lasts_s` is after how long the temperatures are read. `bands` go by the names of the state's
+         *     values, with `winding_c`, `case_c`, `controller_c` and `pack_c`. `repeat_share` is the part of
+         *     the time for which the moment can be kept up over and over.
          */
         MomentAnswer: {
             /**
@@ -770,6 +995,22 @@ export interface components {
             /** Peak Motor Current A */
             peak_motor_current_a: number | null;
             state: components["schemas"]["StateAnswer"];
+            /** Gear */
+            gear: number;
+            /** Lasts S */
+            lasts_s: number;
+            /** Heat */
+            heat: {
+                [key: string]: components["schemas"]["NodeAnswer"];
+            };
+            /** Runs Away */
+            runs_away: boolean;
+            /** Repeat Share */
+            repeat_share: number;
+            /** Bands */
+            bands: {
+                [key: string]: (number | null)[];
+            };
         };
         /**
          * Moments
@@ -801,6 +1042,69 @@ export interface components {
              * @description The speed of an ordinary trip.
              */
             cruise_kmh?: number | null;
+            /**
+             * Range from
+             * @description State of charge at which a trip begins; 100 if left out.
+             */
+            range_from_pct?: number | null;
+            /**
+             * Range down to
+             * @description State of charge kept in reserve; 10 if left out.
+             */
+            range_to_pct?: number | null;
+        };
+        /**
+         * MotorThermal
+         * @description What the maker says of a motor's heat; what is absent is estimated from mass and size.
+         */
+        MotorThermal: {
+            /**
+             * Winding stores
+             * @description Heat that warms the copper by one kelvin: its mass times 385.
+             */
+            winding_j_per_k?: number | null;
+            /**
+             * Case stores
+             * @description Heat that warms iron and can by one kelvin: their mass times about 460.
+             */
+            case_j_per_k?: number | null;
+            /**
+             * Winding to case
+             * @description Kelvin between copper and can for each watt that passes.
+             */
+            winding_to_case_k_per_w?: number | null;
+            /**
+             * Case to air
+             * @description Kelvin between can and still air for each watt.
+             */
+            case_to_air_k_per_w?: number | null;
+            /**
+             * Resistance was at
+             * @description Temperature of the copper when its resistance was measured.
+             * @default 20
+             */
+            resistance_at_c?: number;
+            /**
+             * Magnets weaken
+             * @description For each kelvin: about 0.11 neodymium, 0.2 ferrite. Amps for a torque rise by it.
+             * @default 0
+             */
+            magnet_pct_per_k?: number;
+        };
+        /**
+         * NodeAnswer
+         * @description A part's temperature at one moment: after a while, in the long run, and when it is too hot.
+         *
+         *     `steady_c` is None where the copper runs away; `to_limit_s` is None where the limit is never
+         *     reached.
+         */
+        NodeAnswer: {
+            /** After C */
+            after_c: number;
+            /** Steady C */
+            steady_c: number | null;
+            /** To Limit S */
+            to_limit_s: number | null;
         };
         /**
          * NotJudged
@@ -820,10 +1124,10 @@ export interface components {
             say: string;
         };
         /**
-         * PermanentMagnetMotor
-         * @description A motor with magnets, brushed or brushless: three constants tell nearly all of it.
+         * PackagedMotor
+         * @description A motor with its inverter, induction or magnets, known by the envelope of its data sheet.
          */
-        PermanentMagnetMotor: {
+        PackagedMotor: {
             /**
              * Motor
              * @description Maker and model, as you would ask for it.
@@ -835,13 +1139,6 @@ export interface components {
              * @default 1
              */
             count?: number;
-            /**
-             * Commutation
-             * @description Brushed motors have two wires, brushless motors have three.
-             * @default brushless
-             * @enum {string}
-             */
-            commutation?: "brushed" | "brushless";
             /**
              * Highest rpm
              * @description Where the rotor or its bearings give up; a limit for the free motor.
@@ -952,12 +1249,221 @@ export interface components {
              * @description Of one rotor; it counts with the square of the reduction.
              */
             rotor_inertia_kg_m2?: number | null;
+            /** Heat data of the motor */
+            thermal?: components["schemas"]["MotorThermal"];
+            /** Cooling of the motor */
+            cooling?: components["schemas"]["Cooling"];
             /**
-             * Kind
-             * @description A motor with permanent magnets.
+             * Commutation
+             * @description Its inverter turns the field.
+             * @default brushless
              * @constant
              */
+            commutation?: "brushless";
+            /**
+             * @description A motor with its inverter, by data sheet. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "packaged";
+            /**
+             * Greatest torque
+             * @description From standstill up to the base speed.
+             */
+            peak_torque_nm: number;
+            /**
+             * Base speed
+             * @description Where torque begins to fall at the stated volts; it moves with the volts.
+             */
+            base_rpm: number;
+            /**
+             * Base speed is at
+             * @description Volts at the inverter for that base speed.
+             */
+            base_voltage_v: number;
+            /**
+             * Inverter stops at
+             * @description Highest speed that the inverter allows.
+             */
+            top_rpm: number;
+            /**
+             * Efficiency
+             * @description Motor and inverter at usual load; 0.88 if neither this nor losses are known.
+             */
+            efficiency?: number | null;
+            /**
+             * Copper loss
+             * @description At the greatest torque; it goes with torque squared.
+             */
+            copper_loss_w?: number | null;
+            /**
+             * Iron loss
+             * @description At the base speed; it goes with speed.
+             */
+            iron_loss_w?: number | null;
+            /**
+             * Windage loss
+             * @description At the base speed; it goes with the cube of speed.
+             */
+            windage_loss_w?: number | null;
+        };
+        /**
+         * PartThermal
+         * @description Heat data of a part that is one lump: a controller or a pack.
+         */
+        PartThermal: {
+            /**
+             * Stores
+             * @description Heat that warms it by one kelvin: its mass times 900 or so.
+             */
+            heat_j_per_k?: number | null;
+            /**
+             * To air
+             * @description Kelvin above still air for each watt of heat.
+             */
+            to_air_k_per_w?: number | null;
+        };
+        /**
+         * PermanentMagnetMotor
+         * @description A motor with magnets, brushed or brushless: three constants tell nearly all of it.
+         */
+        PermanentMagnetMotor: {
+            /**
+             * Motor
+             * @description Maker and model, as you would ask for it.
+             */
+            name?: string | null;
+            /**
+             * Motors
+             * @description Equal motors on the same wheel shaft, each with its own controller path.
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Highest rpm
+             * @description Where the rotor or its bearings give up; a limit for the free motor.
+             */
+            max_rpm?: number | null;
+            /**
+             * Highest volts
+             * @description The maker's limit for the motor.
+             */
+            max_voltage_v?: number | null;
+            /**
+             * Advised cells
+             * @description Lowest and highest cell count the maker advises; advice, not a limit.
+             */
+            rated_cells?: number[] | null;
+            /**
+             * Continuous
+             * @description Motor amps it stands for as long as you like.
+             */
+            continuous_current_a?: number | null;
+            /**
+             * Peak
+             * @description Motor amps it stands for a short while.
+             */
+            peak_current_a?: number | null;
+            /**
+             * Peak lasts
+             * @description How long the maker allows the peak.
+             */
+            peak_duration_s?: number | null;
+            /**
+             * Watt rating
+             * @description The watts printed on the can.
+             */
+            max_power_w?: number | null;
+            /**
+             * Watts are
+             * @description Whether those watts go in at the wires or come out at the shaft.
+             */
+            power_is?: ("electrical" | "shaft") | null;
+            /**
+             * Hottest winding
+             * @description What the copper's insulation stands.
+             */
+            max_winding_c?: number | null;
+            /**
+             * Hottest case
+             * @description What the maker allows at the can.
+             */
+            max_case_c?: number | null;
+            /**
+             * Insulation class
+             * @description The letter on the plate (IEC 60085).
+             */
+            insulation_class?: ("A" | "E" | "B" | "F" | "H") | null;
+            /**
+             * Brush drop
+             * @description Volts lost at the brushes, both together.
+             */
+            brush_drop_v?: number | null;
+            /**
+             * Poles
+             * @description Magnets in the rotor, counted singly.
+             */
+            poles?: number | null;
+            /**
+             * Slots
+             * @description Teeth of iron that carry the windings.
+             */
+            slots?: number | null;
+            /**
+             * Sensor
+             * @description How the controller knows where the rotor stands.
+             */
+            sensor?: ("none" | "hall" | "encoder") | null;
+            /**
+             * Timing
+             * @description Mechanical advance set at the motor.
+             */
+            timing_deg?: number | null;
+            /**
+             * Can diameter
+             * @description Outside, without wires.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Can length
+             * @description Without the shaft.
+             */
+            length_mm?: number | null;
+            /**
+             * Shaft
+             * @description Diameter of the output shaft.
+             */
+            shaft_mm?: number | null;
+            /**
+             * Motor mass
+             * @description One motor, with its wires.
+             */
+            mass_kg?: number | null;
+            /**
+             * Motor price
+             * @description For one.
+             */
+            price?: number | null;
+            /**
+             * Rotor inertia
+             * @description Of one rotor; it counts with the square of the reduction.
+             */
+            rotor_inertia_kg_m2?: number | null;
+            /** Heat data of the motor */
+            thermal?: components["schemas"]["MotorThermal"];
+            /** Cooling of the motor */
+            cooling?: components["schemas"]["Cooling"];
+            /**
+             * @description A motor with permanent magnets. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
             kind: "permanent_magnet";
+            /**
+             * Commutation
+             * @description Brushed motors have two wires, brushless motors have three.
+             * @default brushless
+             * @enum {string}
+             */
+            commutation?: "brushed" | "brushless";
             /**
              * KV
              * @description Free rpm for each volt. Rated rpm over rated volts is a first guess.
@@ -973,6 +1479,21 @@ export interface components {
              * @description What the motor draws when it turns freely at its usual volts.
              */
             no_load_current_a: number;
+            /**
+             * No-load amps were at
+             * @description Volts at which the no-load amps were read; needed only with a second run.
+             */
+            no_load_voltage_v?: number | null;
+            /**
+             * Second no-load amps
+             * @description A second free run at other volts tells how much of the loss grows with speed.
+             */
+            second_no_load_current_a?: number | null;
+            /**
+             * Second run was at
+             * @description Volts of the second free run.
+             */
+            second_no_load_voltage_v?: number | null;
         };
         /**
          * Provenance
@@ -997,6 +1518,193 @@ export interface components {
             note?: string | null;
         };
         /**
+         * Row
+         * @description One press of one lever.
+         */
+        Row: {
+            /** Lever */
+            lever: string;
+            /**
+             * Step
+             * @enum {integer}
+             */
+            step: 1 | -1;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "pack" | "controller" | "motor" | "gearing" | "wheel" | "vehicle";
+            /** Say */
+            say: string;
+            /** Effects */
+            effects: {
+                [key: string]: number[] | null;
+            };
+        };
+        /**
+         * SeriesWoundMotor
+         * @description A brushed motor whose field carries the armature's current; its iron saturates.
+         */
+        SeriesWoundMotor: {
+            /**
+             * Motor
+             * @description Maker and model, as you would ask for it.
+             */
+            name?: string | null;
+            /**
+             * Motors
+             * @description Equal motors on the same wheel shaft, each with its own controller path.
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Highest rpm
+             * @description Where the rotor or its bearings give up; a limit for the free motor.
+             */
+            max_rpm?: number | null;
+            /**
+             * Highest volts
+             * @description The maker's limit for the motor.
+             */
+            max_voltage_v?: number | null;
+            /**
+             * Advised cells
+             * @description Lowest and highest cell count the maker advises; advice, not a limit.
+             */
+            rated_cells?: number[] | null;
+            /**
+             * Continuous
+             * @description Motor amps it stands for as long as you like.
+             */
+            continuous_current_a?: number | null;
+            /**
+             * Peak
+             * @description Motor amps it stands for a short while.
+             */
+            peak_current_a?: number | null;
+            /**
+             * Peak lasts
+             * @description How long the maker allows the peak.
+             */
+            peak_duration_s?: number | null;
+            /**
+             * Watt rating
+             * @description The watts printed on the can.
+             */
+            max_power_w?: number | null;
+            /**
+             * Watts are
+             * @description Whether those watts go in at the wires or come out at the shaft.
+             */
+            power_is?: ("electrical" | "shaft") | null;
+            /**
+             * Hottest winding
+             * @description What the copper's insulation stands.
+             */
+            max_winding_c?: number | null;
+            /**
+             * Hottest case
+             * @description What the maker allows at the can.
+             */
+            max_case_c?: number | null;
+            /**
+             * Insulation class
+             * @description The letter on the plate (IEC 60085).
+             */
+            insulation_class?: ("A" | "E" | "B" | "F" | "H") | null;
+            /**
+             * Brush drop
+             * @description Volts lost at the brushes, both together.
+             */
+            brush_drop_v?: number | null;
+            /**
+             * Poles
+             * @description Magnets in the rotor, counted singly.
+             */
+            poles?: number | null;
+            /**
+             * Slots
+             * @description Teeth of iron that carry the windings.
+             */
+            slots?: number | null;
+            /**
+             * Sensor
+             * @description How the controller knows where the rotor stands.
+             */
+            sensor?: ("none" | "hall" | "encoder") | null;
+            /**
+             * Timing
+             * @description Mechanical advance set at the motor.
+             */
+            timing_deg?: number | null;
+            /**
+             * Can diameter
+             * @description Outside, without wires.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Can length
+             * @description Without the shaft.
+             */
+            length_mm?: number | null;
+            /**
+             * Shaft
+             * @description Diameter of the output shaft.
+             */
+            shaft_mm?: number | null;
+            /**
+             * Motor mass
+             * @description One motor, with its wires.
+             */
+            mass_kg?: number | null;
+            /**
+             * Motor price
+             * @description For one.
+             */
+            price?: number | null;
+            /**
+             * Rotor inertia
+             * @description Of one rotor; it counts with the square of the reduction.
+             */
+            rotor_inertia_kg_m2?: number | null;
+            /** Heat data of the motor */
+            thermal?: components["schemas"]["MotorThermal"];
+            /** Cooling of the motor */
+            cooling?: components["schemas"]["Cooling"];
+            /**
+             * Commutation
+             * @description It has brushes.
+             * @default brushed
+             * @constant
+             */
+            commutation?: "brushed";
+            /**
+             * @description A brushed motor with its field in series. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "series_wound";
+            /**
+             * Saturated constant
+             * @description Torque for each amp once the iron is full; equally volts per rad/s.
+             */
+            saturated_constant_nm_per_a: number;
+            /**
+             * Half-saturation amps
+             * @description Amps at which the constant has half of its saturated value.
+             */
+            half_saturation_current_a: number;
+            /**
+             * Resistance
+             * @description Armature, field and brushes together, cold.
+             */
+            resistance_ohm: number;
+            /**
+             * Loss torque
+             * @description What bearings, brushes and fan take. Only this keeps it from running away free.
+             */
+            loss_torque_nm: number;
+        };
+        /**
          * SolveAnswer
          * @description The document after the operations, and all that the bench shows of it.
          */
@@ -1005,6 +1713,23 @@ export interface components {
             /** Changes */
             changes: components["schemas"]["Change"][];
             answer: components["schemas"]["Answer"];
+        };
+        /**
+         * StallAnswer
+         * @description Held stalled at full throttle: seconds to the first limit (None: for ever), and whose.
+         */
+        StallAnswer: {
+            /** Seconds */
+            seconds: number | null;
+            /**
+             * Node
+             * @enum {string}
+             */
+            node: "winding" | "case" | "controller" | "pack";
+            /** Motor Current A */
+            motor_current_a: number;
+            /** Band */
+            band: (number | null)[];
         };
         /**
          * StateAnswer
@@ -1080,6 +1805,31 @@ export interface components {
          */
         ToothedStage: {
             /**
+             * Pitch
+             * @description From roller to roller, or tooth to tooth: 12.7 for a bicycle chain.
+             */
+            pitch_mm?: number | null;
+            /**
+             * May pull
+             * @description Working load of chain or belt; about an eighth of the load that breaks it.
+             */
+            allowed_pull_n?: number | null;
+            /**
+             * Module
+             * @description Of spur gears: pitch diameter over teeth; 25.4 over the diametral pitch.
+             */
+            module_mm?: number | null;
+            /**
+             * Face width
+             * @description Width on which the teeth bear.
+             */
+            face_mm?: number | null;
+            /**
+             * Teeth stand
+             * @description Bending stress: about 20 plastic, 60 brass, 150 mild and 300 hard steel.
+             */
+            allowed_stress_mpa?: number | null;
+            /**
              * @description What passes the power on. (enum property replaced by openapi-typescript)
              * @enum {string}
              */
@@ -1109,12 +1859,19 @@ export interface components {
              * Grip
              * @description Friction of tyre on ground: 0.8 dry tarmac, 0.4 wet grass.
              */
-            friction: number;
+            friction?: number | null;
             /**
              * Weight on the driven axle
-             * @description Part of the weight that the driven wheels carry at rest; 1 if all are driven.
+             * @description Part of the weight that the driven wheels carry at rest; 1 if all are driven. Left out, it follows from the balance, or all are driven.
              */
-            driven_share: number;
+            driven_share?: number | null;
+            /**
+             * Driven axle
+             * @description Pushing forward loads the rear and unloads the front.
+             * @default rear
+             * @enum {string}
+             */
+            driven_axle?: "rear" | "front";
             /**
              * Wheelbase
              * @description Distance between the axles.
@@ -1213,6 +1970,29 @@ export interface components {
             what: string;
         };
         /**
+         * Weak
+         * @description A guess that makes a figure doubtful.
+         *
+         *     `share` is its part of the figure's variance, `stays` what is left of the band's width once it
+         *     is measured, `how` how to measure it.
+         */
+        Weak: {
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            /** Origin */
+            origin: string;
+            /** Tolerance Pct */
+            tolerance_pct: number;
+            /** Share */
+            share: number;
+            /** Stays */
+            stays: number;
+            /** How */
+            how: string;
+        };
+        /**
          * Wheel
          * @description The driven wheel.
          */
@@ -1232,6 +2012,27 @@ export interface components {
              * @description Of all wheels together; leave it out if the rotating mass factor covers it.
              */
             inertia_kg_m2?: number | null;
+        };
+        /**
+         * Wiring
+         * @description Wires and connectors, for the amps they stand.
+         */
+        Wiring: {
+            /**
+             * Pack wires
+             * @description Copper of one wire between pack and controller.
+             */
+            pack_wire_mm2?: number | null;
+            /**
+             * Motor wires
+             * @description Copper of one wire between controller and motor.
+             */
+            motor_wire_mm2?: number | null;
+            /**
+             * Pack connector
+             * @description Amps that the connector of the pack is rated for.
+             */
+            connector_current_a?: number | null;
         };
         /**
          * ErrorAnswer
@@ -1269,6 +2070,25 @@ export interface components {
             /** Path */
             path: string;
             known: components["schemas"]["Provenance"] | null;
+        };
+        /**
+         * Learn
+         * @description Set values together with how each of them is known.
+         */
+        Learn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "learn";
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /** Known */
+            known: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
         };
         /**
          * Press
@@ -1310,20 +2130,39 @@ export interface components {
         SolveRequest: {
             document: components["schemas"]["Build"];
             /** Operations */
-            operations?: (components["schemas"]["Press"] | components["schemas"]["SetValues"] | components["schemas"]["Describe"])[];
+            operations?: (components["schemas"]["Press"] | components["schemas"]["SetValues"] | components["schemas"]["Describe"] | components["schemas"]["Learn"] | components["schemas"]["Turn"])[];
+        };
+        /**
+         * Turn
+         * @description Make the motor one of another kind, about as fast and as strong: a first guess.
+         */
+        Turn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "turn";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "permanent_magnet" | "series_wound" | "packaged";
         };
         /**
          * FieldInfo
          * @description One input of the build document.
          *
-         *     `path` has a ``*`` for the index of a list; `kinds` names the stage kinds that have the
-         *     field, and is empty where all have it.
+         *     `path` has a ``*`` for the index of a list; `kinds` names the kinds of stage or of motor that
+         *     have the field, and is empty where all have it. `group` is the name of the part of a part
+         *     that it belongs to.
          */
         FieldInfo: {
             /** Path */
             path: string;
             /** Section */
             section: string;
+            /** Group */
+            group: string;
             /** Label */
             label: string;
             /** Unit */
@@ -1334,7 +2173,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "number" | "whole" | "choice" | "text" | "pair";
+            kind: "number" | "whole" | "choice" | "text" | "pair" | "list";
             /** Options */
             options: string[];
             /** Required */
@@ -1344,11 +2183,347 @@ export interface components {
         };
         /**
          * FieldList
-         * @description Every field a build document may have.
+         * @description Every field a build document may have, and every single fact of a motor and of a cell.
          */
         FieldList: {
             /** Fields */
             fields: components["schemas"]["FieldInfo"][];
+            /** Motor Facts */
+            motor_facts: components["schemas"]["FieldInfo"][];
+            /** Cell Facts */
+            cell_facts: components["schemas"]["FieldInfo"][];
+        };
+        /**
+         * Contradiction
+         * @description Two findings that can't both be true, and what to look at.
+         */
+        Contradiction: {
+            /** Key */
+            key: string;
+            one: components["schemas"]["Finding"];
+            other: components["schemas"]["Finding"];
+            /** Say */
+            say: string;
+        };
+        /**
+         * Finding
+         * @description One value by one route: off by a factor of 1 + `tolerance`, either way, at the most.
+         *
+         *     `uses` names the facts that it rests on.
+         */
+        Finding: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: number;
+            /** Tolerance */
+            tolerance: number;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "measured" | "data_sheet" | "estimated";
+            /** Route */
+            route: string;
+            /** Uses */
+            uses: string[];
+        };
+        /**
+         * Identified
+         * @description The surest finding for each value, all that was found, and what does not agree.
+         *
+         *     `missing` says, for each value that is wanted and was not found, which fact would give it.
+         */
+        Identified: {
+            /** Values */
+            values: {
+                [key: string]: components["schemas"]["Finding"];
+            };
+            /** Found */
+            found: components["schemas"]["Finding"][];
+            /** Contradictions */
+            contradictions: components["schemas"]["Contradiction"][];
+            /** Missing */
+            missing: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * IdentifyAnswer
+         * @description What is known of motor, cell and pack; None for what no facts were given of.
+         */
+        IdentifyAnswer: {
+            motor: components["schemas"]["Identified"] | null;
+            cell: components["schemas"]["Identified"] | null;
+            pack: components["schemas"]["PackAnswer"] | null;
+        };
+        /**
+         * PackAnswer
+         * @description What cells in series and parallel make: volts by state, amp-hours, watt-hours, ohms.
+         */
+        PackAnswer: {
+            /** Charger V */
+            charger_v: number;
+            /** Full V */
+            full_v: number;
+            /** Nominal V */
+            nominal_v: number;
+            /** Storage V */
+            storage_v: number;
+            /** Empty V */
+            empty_v: number;
+            /** Capacity Ah */
+            capacity_ah: number | null;
+            /** Energy Wh */
+            energy_wh: number | null;
+            /** Resistance Ohm */
+            resistance_ohm: number | null;
+        };
+        /**
+         * CellFacts
+         * @description Of a cell or a pack of equal cells.
+         */
+        CellFacts: {
+            /**
+             * Chemistry
+             * @description What the cells are made of.
+             * @default li_ion
+             * @enum {string}
+             */
+            chemistry?: "lipo" | "li_ion" | "lifepo4" | "lead_acid" | "nimh";
+            /**
+             * Cells in series
+             * @description Of what was tested.
+             * @default 1
+             */
+            series?: number;
+            /**
+             * Strings in parallel
+             * @description Of what was tested.
+             * @default 1
+             */
+            parallel?: number;
+            /**
+             * Cell capacity
+             * @description Of one cell.
+             */
+            cell_capacity_ah?: number | null;
+            /**
+             * C rating
+             * @description As printed, for long.
+             */
+            c_rating?: number | null;
+            /**
+             * Light load
+             * @description The smaller load.
+             */
+            light_current_a?: number | null;
+            /**
+             * Volts at it
+             * @description Of the whole of what was tested.
+             */
+            light_voltage_v?: number | null;
+            /**
+             * Heavy load
+             * @description The larger load.
+             */
+            heavy_current_a?: number | null;
+            /**
+             * Volts at that
+             * @description Of the whole of what was tested, some seconds into it.
+             */
+            heavy_voltage_v?: number | null;
+            /**
+             * Charger shows
+             * @description For one cell position of the pack, strings in parallel as they are.
+             */
+            charger_mohm?: number | null;
+        };
+        /**
+         * CurvePoint
+         * @description One line of a data sheet's curve or table.
+         */
+        CurvePoint: {
+            /**
+             * Torque
+             * @description At the shaft.
+             */
+            torque_nm: number;
+            /**
+             * Speed
+             * @description Of the shaft.
+             */
+            rpm: number;
+            /**
+             * Amps
+             * @description At the wires.
+             */
+            current_a: number;
+        };
+        /**
+         * Facts
+         * @description What is known.
+         */
+        Facts: {
+            /**
+             * Format
+             * @description Version of this format.
+             * @constant
+             */
+            format: "young-torrent.facts/1";
+            motor?: components["schemas"]["MotorFacts"] | null;
+            cell?: components["schemas"]["CellFacts"] | null;
+        };
+        /**
+         * MotorFacts
+         * @description Of a motor; every fact is optional, and each further one sharpens the answer.
+         */
+        MotorFacts: {
+            /**
+             * Kind
+             * @description Which constants are wanted.
+             * @default permanent_magnet
+             * @enum {string}
+             */
+            kind?: "permanent_magnet" | "series_wound";
+            /**
+             * Commutation
+             * @description Two wires or three.
+             * @default brushless
+             * @enum {string}
+             */
+            commutation?: "brushed" | "brushless";
+            /**
+             * KV
+             * @description As the maker states it.
+             */
+            kv_rpm_per_v?: number | null;
+            /**
+             * Resistance
+             * @description As the maker states it.
+             */
+            resistance_ohm?: number | null;
+            /**
+             * No-load amps
+             * @description As the maker states it.
+             */
+            no_load_current_a?: number | null;
+            /**
+             * Spun at
+             * @description Turned from outside, with a drill or a lathe, no controller connected.
+             */
+            spun_rpm?: number | null;
+            /**
+             * Volts when spun
+             * @description Between two wires: a.c. volts (rms) of a brushless motor, d.c. of a brushed one.
+             */
+            spun_line_v?: number | null;
+            /**
+             * Known amps through it
+             * @description Through two wires, the shaft held.
+             */
+            test_current_a?: number | null;
+            /**
+             * Volts at those amps
+             * @description At the motor's wires.
+             */
+            test_voltage_v?: number | null;
+            /**
+             * Free run at
+             * @description Volts while it runs free.
+             */
+            free_voltage_v?: number | null;
+            /**
+             * Free speed
+             * @description Speed while it runs free.
+             */
+            free_speed_rpm?: number | null;
+            /**
+             * Free amps
+             * @description Amps while it runs free.
+             */
+            free_current_a?: number | null;
+            /**
+             * Second free run at
+             * @description At other volts.
+             */
+            second_free_voltage_v?: number | null;
+            /**
+             * Second free speed
+             * @description At those volts.
+             */
+            second_free_speed_rpm?: number | null;
+            /**
+             * Second free amps
+             * @description At those volts.
+             */
+            second_free_current_a?: number | null;
+            /**
+             * Rated volts
+             * @description On the plate.
+             */
+            rated_voltage_v?: number | null;
+            /**
+             * Rated speed
+             * @description On the plate, under load.
+             */
+            rated_speed_rpm?: number | null;
+            /**
+             * Rated amps
+             * @description On the plate.
+             */
+            rated_current_a?: number | null;
+            /**
+             * Rated watts
+             * @description On the plate.
+             */
+            rated_power_w?: number | null;
+            /**
+             * Those watts are
+             * @description In at the wires, or out at the shaft.
+             */
+            power_is?: ("electrical" | "shaft") | null;
+            /**
+             * Stall torque
+             * @description At the rated volts, held.
+             */
+            stall_torque_nm?: number | null;
+            /**
+             * Stall amps
+             * @description At the rated volts, held.
+             */
+            stall_current_a?: number | null;
+            /**
+             * Turns
+             * @description Turns of wire, as small cans are sold.
+             */
+            turns?: number | null;
+            /**
+             * Can diameter
+             * @description Outside, without wires.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Can length
+             * @description Without the shaft.
+             */
+            length_mm?: number | null;
+            /**
+             * Motor mass
+             * @description With its wires.
+             */
+            mass_kg?: number | null;
+            /**
+             * Curve is at
+             * @description Volts of the curve's points.
+             */
+            curve_voltage_v?: number | null;
+            /**
+             * Curve
+             * @description Points of a published curve.
+             * @default []
+             */
+            curve?: components["schemas"]["CurvePoint"][];
         };
         /**
          * ArchetypeCard
@@ -1653,6 +2828,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FieldList"];
+                };
+            };
+        };
+    };
+    identify: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Facts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdentifyAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
                 };
             };
         };

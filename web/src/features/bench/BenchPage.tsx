@@ -12,13 +12,13 @@ import { KeysHelp } from "./KeysHelp";
 import { MomentTabs } from "./MomentTabs";
 import { PushMap } from "./map/PushMap";
 import { Notices } from "./Notices";
+import { Pane, type PaneId } from "./Pane";
 import { momentOf, PARTS } from "./parts";
 import { DownStream } from "./stream/DownStream";
 import { Stream } from "./stream/Stream";
 import { useKeys } from "./useKeys";
 import { useSize } from "./useSize";
 import { useBuild, useWorkbench } from "./useWorkbench";
-import { Verdicts } from "./Verdicts";
 
 export function BenchPage({ settings }: { settings: ReactNode }) {
   const { id = "" } = useParams();
@@ -126,12 +126,12 @@ function WideStream({ width, moment, state, bank }: WideProps) {
         {PARTS.map((part) => bank(part.id))}
       </div>
       <Stream
-        state={momentOf(answer, moment).state}
+        answer={answer}
         pinned={pinned ? momentOf(pinned, moment).state : null}
         document={document}
         width={width}
         stations={places}
-        moment={moment.replaceAll("_", " ")}
+        moment={moment}
       />
     </div>
   );
@@ -146,16 +146,19 @@ interface LowerProps {
 
 function Lower({ bench, state, moment, onOpen }: LowerProps) {
   const [ref, width, height] = useSize();
+  const [pane, setPane] = useState<PaneId>("verdicts");
   const { answer, pinned, build } = state;
   if (!answer) return null;
   const differs = build.pinned.number !== build.head || state.saving !== "saved";
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex items-center justify-between gap-4 border-y border-line py-1">
-        <Facts answer={answer} />
+        <Facts answer={answer} onDoubt={() => setPane("doubt")} />
         <KeysHelp />
       </div>
-      <div className="grid min-h-0 flex-1 gap-6 pt-1.5 sm:grid-cols-[1.55fr_1fr]">
+      <div
+        className={`grid min-h-0 flex-1 gap-x-6 gap-y-3 pt-1.5 ${pane === "verdicts" ? "sm:grid-cols-[1.5fr_1fr]" : "sm:grid-cols-[0.72fr_1.85fr]"}`}
+      >
         <div ref={ref} className="h-72 min-w-0 sm:h-auto sm:min-h-0">
           {width > 0 ? (
             <PushMap
@@ -167,7 +170,7 @@ function Lower({ bench, state, moment, onOpen }: LowerProps) {
             />
           ) : null}
         </div>
-        <Verdicts bench={bench} answer={answer} onOpen={onOpen} />
+        <Pane pane={pane} onPane={setPane} bench={bench} answer={answer} onOpen={onOpen} />
       </div>
     </div>
   );

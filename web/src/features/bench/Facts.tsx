@@ -2,12 +2,20 @@ import { memo } from "react";
 import type { Answer } from "../../api/types";
 import { chosen, digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
+import { IN_MOMENT, NODE_WORDS, spoken } from "./heat";
 import { momentOf } from "./parts";
 
+interface Props {
+  answer: Answer;
+  onDoubt: () => void;
+}
+
 /** What stays in sight whatever the moment. */
-export const Facts = memo(function Facts({ answer }: { answer: Answer }) {
+export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
   const { text } = useUnits();
   const cut = answer.verdicts.find((verdict) => verdict.id === "cut_off");
+  const first = answer.first_limit;
+  const next = answer.doubt.measure_next;
   const cruise = momentOf(answer, "cruise").state;
   const facts: [string, string][] = [
     [
@@ -20,19 +28,40 @@ export const Facts = memo(function Facts({ answer }: { answer: Answer }) {
     ],
     ["Pack", `${digits(answer.pack_wh)} Wh`],
     [
-      "Range at cruise, nine tenths used",
+      `Range, ${chosen(answer.range_from_pct)} to ${chosen(answer.range_to_pct)} %`,
       cruise.range_km === null ? "none" : text(cruise.range_km, "distance", 2),
     ],
-    ["Above cut-off at worst", cut ? `${digits(cut.value - cut.limit, 2)} V a cell` : "not known"],
+    ["To cut-off", cut ? `${digits(cut.value - cut.limit, 2)} V a cell` : "not known"],
+    [
+      "First limit",
+      first
+        ? `${NODE_WORDS[first.node]} in ${spoken(first.seconds)} ${IN_MOMENT[first.moment]}`
+        : "none",
+    ],
+    ["Stalled", answer.stall.seconds === null ? "for ever" : spoken(answer.stall.seconds)],
   ];
   return (
-    <dl className="flex flex-wrap gap-x-5 gap-y-0.5 text-[12.5px]">
+    <dl className="flex flex-wrap gap-x-4 gap-y-0.5 text-[12.5px]">
       {facts.map(([name, value]) => (
         <div key={name} className="flex gap-1.5">
           <dt className="text-soft">{name}</dt>
           <dd className="figure">{value}</dd>
         </div>
       ))}
+      {next ? (
+        <div className="flex gap-1.5">
+          <dt className="text-soft">Measure next</dt>
+          <dd>
+            <button
+              type="button"
+              className="font-semibold text-water hover:underline"
+              onClick={onDoubt}
+            >
+              {next.label}
+            </button>
+          </dd>
+        </div>
+      ) : null}
     </dl>
   );
 });

@@ -1,5 +1,5 @@
-import { memo } from "react";
-import type { Answer, PartId } from "../../api/types";
+import { memo, type ReactNode } from "react";
+import type { Answer, PartId, Verdict } from "../../api/types";
 import { SeverityWord } from "../../ui/Severity";
 import type { Workbench } from "./workbench";
 
@@ -19,11 +19,11 @@ export const Verdicts = memo(function Verdicts({ bench, answer, onOpen }: Props)
   ]
     .filter(([n]) => n !== 0)
     .map(([n, words]) => `${n} ${words}`);
+  const pressing = answer.verdicts.filter((verdict) => verdict.severity !== "ok");
+  const fine = answer.verdicts.filter((verdict) => verdict.severity === "ok");
   return (
-    <section aria-label="Verdicts" className="flex min-h-0 flex-col">
-      <h2 className="text-[14px] font-semibold">
-        Verdicts <span className="font-normal text-soft">{parts.join(", ")}</span>
-      </h2>
+    <section aria-label="Verdicts" className="flex min-h-0 flex-1 flex-col">
+      <p className="text-[12.5px] text-soft">{parts.join(", ")}</p>
       <ul
         tabIndex={0}
         aria-label="All verdicts"
@@ -35,45 +35,38 @@ export const Verdicts = memo(function Verdicts({ bench, answer, onOpen }: Props)
             {warning.what}
           </li>
         ))}
-        {answer.verdicts.map((verdict) => (
-          <li
-            key={verdict.id}
-            className="grid grid-cols-[64px_1fr] gap-x-2 border-t border-line py-1.5"
-          >
-            <SeverityWord severity={verdict.severity} />
-            <div>
-              <p className="font-semibold">{verdict.title}</p>
-              <p className="text-soft">{verdict.why}</p>
-              {verdict.fix ? (
-                <button
-                  type="button"
-                  className="mt-1 min-h-8 rounded-md border border-current px-2.5 py-0.5 text-[12.5px] font-semibold text-watch hover:bg-sunk"
-                  onClick={() => bench.act({ do: "set", values: verdict.fix?.change ?? {} })}
-                >
-                  {verdict.fix.say}
-                </button>
-              ) : null}
-            </div>
-          </li>
+        {pressing.map((verdict) => (
+          <Judged key={verdict.id} verdict={verdict} bench={bench} />
         ))}
-        {answer.not_judged.map((limit) => (
-          <li
-            key={limit.id}
-            className="grid grid-cols-[64px_1fr] gap-x-2 border-t border-line py-1.5 text-soft"
-          >
-            <span className="text-[12.5px]">Not judged</span>
-            <p>
-              {limit.say}{" "}
-              <button
-                type="button"
-                className="text-water underline"
-                onClick={() => onOpen(limit.part)}
+        {fine.length ? (
+          <Folded title={`${fine.length} fine`} open={pressing.length === 0}>
+            {fine.map((verdict) => (
+              <Judged key={verdict.id} verdict={verdict} bench={bench} />
+            ))}
+          </Folded>
+        ) : null}
+        {answer.not_judged.length ? (
+          <Folded title={`${answer.not_judged.length} not judged`} open={false}>
+            {answer.not_judged.map((limit) => (
+              <li
+                key={limit.id}
+                className="grid grid-cols-[64px_1fr] gap-x-2 border-t border-line py-1.5 text-soft"
               >
-                Fill it in
-              </button>
-            </p>
-          </li>
-        ))}
+                <span className="text-[12.5px]">Not judged</span>
+                <p>
+                  {limit.say}{" "}
+                  <button
+                    type="button"
+                    className="text-water underline"
+                    onClick={() => onOpen(limit.part)}
+                  >
+                    Fill it in
+                  </button>
+                </p>
+              </li>
+            ))}
+          </Folded>
+        ) : null}
         <li className="border-t border-line py-1.5 text-soft">
           Computed, not tried. At full throttle put the wheels on a stand and keep clear of chains
           and wheels; know how your cells are charged and stored. Local law, event rules and
@@ -83,3 +76,43 @@ export const Verdicts = memo(function Verdicts({ bench, answer, onOpen }: Props)
     </section>
   );
 });
+
+interface FoldedProps {
+  title: string;
+  open: boolean;
+  children: ReactNode;
+}
+
+/** What needs no attention now, one press away. */
+function Folded({ title, open, children }: FoldedProps) {
+  return (
+    <li className="border-t border-line">
+      <details open={open}>
+        <summary className="cursor-pointer py-1.5 text-soft">{title}</summary>
+        <ul>{children}</ul>
+      </details>
+    </li>
+  );
+}
+
+function Judged({ verdict, bench }: { verdict: Verdict; bench: Workbench }) {
+  const { fix } = verdict;
+  return (
+    <li className="grid grid-cols-[64px_1fr] gap-x-2 border-t border-line py-1.5">
+      <SeverityWord severity={verdict.severity} />
+      <div>
+        <p className="font-semibold">{verdict.title}</p>
+        <p className="text-soft">{verdict.why}</p>
+        {fix ? (
+          <button
+            type="button"
+            className="mt-1 min-h-8 rounded-md border border-current px-2.5 py-0.5 text-left text-[12.5px] font-semibold text-watch hover:bg-sunk"
+            onClick={() => bench.act({ do: "set", values: fix.change })}
+          >
+            {fix.say}
+          </button>
+        ) : null}
+      </div>
+    </li>
+  );
+}

@@ -17,12 +17,18 @@ export interface PartInfo {
 
 export const PARTS: PartInfo[] = [
   { id: "pack", title: "Pack", sections: ["battery"] },
-  { id: "controller", title: "Controller", sections: ["controller"] },
+  { id: "controller", title: "Controller", sections: ["controller", "wiring"] },
   { id: "motor", title: "Motor", sections: ["motor"] },
   { id: "gearing", title: "Gearing", sections: ["gearing"] },
   { id: "wheel", title: "Wheel", sections: ["wheel"] },
   { id: "vehicle", title: "Vehicle and trip", sections: ["vehicle", "conditions", "moments"] },
 ];
+
+export const MOTOR_KINDS: Record<BuildDocument["motor"]["kind"], string> = {
+  permanent_magnet: "permanent magnets",
+  series_wound: "series-wound",
+  packaged: "with its inverter",
+};
 
 const CHEMISTRY: Record<BuildDocument["battery"]["chemistry"], string> = {
   lipo: "LiPo",
@@ -44,7 +50,7 @@ export function partLine(part: PartId, document: BuildDocument): string {
     case "controller":
       return controller.name ?? "unnamed";
     case "motor":
-      return motor.name ?? `${motor.commutation ?? "brushless"}`;
+      return motor.name ?? MOTOR_KINDS[motor.kind];
     case "gearing":
       return gearing.length === 0 ? "hub motor, no gearing" : gearing.map((s) => s.kind).join(", ");
     case "wheel":
@@ -53,6 +59,10 @@ export function partLine(part: PartId, document: BuildDocument): string {
       return `${digits(document.vehicle.mass_kg)} kg rolling`;
   }
 }
+
+/** The part whose bank holds a document path. */
+export const partOfPath = (path: string): PartId =>
+  PARTS.find((part) => part.sections.includes(path.split(".")[0] ?? ""))?.id ?? "vehicle";
 
 export const momentOf = (answer: Answer, id: MomentId): MomentAnswer =>
   answer.moments.find((moment) => moment.id === id) ?? (answer.moments[0] as MomentAnswer);

@@ -24,7 +24,8 @@ def levers(build: Build) -> Iterator[Lever]:
         path="vehicle.rolling_resistance",
         rank=2,
         at_part=False,
-        say=("Harder tyres (estimate)", "Softer tyres (estimate)"),
+        say_up="Harder tyres (estimate)",
+        say_down="Softer tyres (estimate)",
         up=_pumped(rolls_mm * ROLLOUT, drag * ROLLING),
         down=_pumped(rolls_mm / ROLLOUT, drag / ROLLING),
     )

@@ -26,8 +26,8 @@ def levers(build: Build) -> Iterator[Lever]:
                 path=path,
                 rank=4,
                 at_part=False,
-                say=(f"{name} slackened, aligned, oiled (estimate)",
-                     f"{name} tight or dry (estimate)"),
+                say_up=f"{name} slackened, aligned, oiled (estimate)",
+        say_down=f"{name} tight or dry (estimate)",
                 up={path: float(f"{1 - loss * KEPT:.4g}")} if loss > 0 else None,
                 down={path: float(f"{worse:.4g}")} if loss > 0 and worse > 0.5 else None,
             )  # fmt: skip

@@ -25,8 +25,8 @@ def levers(build: Build) -> Iterator[Lever]:
         path="motor.timing_deg",
         rank=3,
         at_part=False,
-        say=(f"Timing {STEP_DEG:g} degrees more (estimate)",
-             f"Timing {STEP_DEG:g} degrees less (estimate)"),
+        say_up=f"Timing {STEP_DEG:g} degrees more (estimate)",
+        say_down=f"Timing {STEP_DEG:g} degrees less (estimate)",
         up=_moved(build, now_deg, STEP_DEG) if now_deg + STEP_DEG <= MOST_DEG else None,
         down=_moved(build, now_deg, -STEP_DEG) if now_deg - STEP_DEG >= 0 else None,
     )  # fmt: skip

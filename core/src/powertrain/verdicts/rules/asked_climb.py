@@ -2,8 +2,6 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.cures import cure
 from powertrain.verdicts.verdict import Case, Verdict
@@ -16,7 +14,7 @@ def judge(case: Case) -> Iterator[Verdict]:
     if not climb.assumed or not moves:
         top = float(kmh_from_mps(case.moments.climb_top.speed_mps))
         wanted = climb.target_kmh if climb.target_kmh is not None else 0.0
-        fix = None if moves else cure(case, lambda picture: np.asarray(picture.moments.climb.met))
+        fix = None if moves else cure(case, lambda many, picture: picture.moments.climb.met)
         title = f"The {climb.grade_pct:g} % hill is climbed at up to {top:.1f} km/h"
         if not moves:
             title = f"The {climb.grade_pct:g} % hill can't be climbed"

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from powertrain.arrays import Array
 from powertrain.operating.state import State
 from powertrain.verdicts.currents import Rated, judged_current
 from powertrain.verdicts.verdict import Case, NotJudged, Verdict
@@ -13,12 +14,10 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     run = case.moments.launch_run
     pack_side = controller.rating_side == "battery"
 
-    def amps(state: State) -> float:
-        if pack_side:
-            return float(state.battery_current_a) / count
-        return float(state.motor_current_a)
+    def amps(state: State) -> Array:
+        return state.battery_current_a / count if pack_side else state.motor_current_a
 
-    peak_a = amps(case.moments.launch.state)
+    peak_a = float(amps(case.moments.launch.state))
     if run is not None:
         side_a = run.peak_battery_current_a / count if pack_side else run.peak_motor_current_a
         peak_a = max(peak_a, float(side_a))

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import Case, Verdict, severity_of
+from powertrain.verdicts.verdict import Case, Fix, Verdict, severity_of
 
 RUNS_LOOSE = 1.6
 """From this ratio of free to loaded rpm on a motor is said to run away when it loses its load."""
@@ -10,21 +10,25 @@ RUNS_LOOSE = 1.6
 
 def judge(case: Case) -> Iterator[Verdict]:
     """Judge the loaded rpm, and name a motor that races when belt, chain or grip lets go."""
-    limit = case.build.motor.max_rpm
+    limit, series = case.build.motor.max_rpm, case.build.battery.series
     loaded = {m.id: float(m.state.motor_rpm) for m in case.moments.all()[:4]}
     worst = max(loaded, key=loaded.__getitem__)
     if limit is not None:
+        severity = severity_of(loaded[worst], limit)
+        cells = int(series * limit / loaded[worst]) if severity == "stop" else series
         yield Verdict(
             id="loaded_rpm",
             part="motor",
             title=f"Loaded, it turns {loaded[worst]:,.0f} rpm of {limit:,.0f} allowed",
-            severity=severity_of(loaded[worst], limit),
+            severity=severity,
             value=loaded[worst],
             limit=limit,
             unit="rpm",
             moment=worst,
             why="The fastest that it turns while it pushes.",
-            fix=None,
+            fix=Fix(say=f"Use {cells} cells in series", change={"battery.series": cells})
+            if severity == "stop" and cells >= 1
+            else None,
         )
     free, most = float(case.moments.wheels_up.state.motor_rpm), max(loaded["top_speed"], 1.0)
     if free > RUNS_LOOSE * most:

@@ -14,7 +14,7 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
         part="motor",
         noun="motor",
         path="motor",
-        amps=lambda state: float(state.motor_current_a),
+        amps=lambda state: state.motor_current_a,
         launch_peak_a=max(stalled_a, float(case.moments.launch.state.motor_current_a)),
         continuous_a=motor.continuous_current_a,
         peak_a=motor.peak_current_a,

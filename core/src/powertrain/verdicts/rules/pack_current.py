@@ -14,7 +14,7 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
         part="pack",
         noun="pack",
         path="battery",
-        amps=lambda state: float(state.battery_current_a),
+        amps=lambda state: state.battery_current_a,
         launch_peak_a=max(launch_a, float(run.peak_battery_current_a) if run else 0.0),
         continuous_a=battery.continuous_current_a,
         peak_a=battery.peak_current_a,

@@ -5,17 +5,26 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import NDArray
 
+from powertrain.arrays import Array, scalar
+from powertrain.documents.build import Build
+from powertrain.doubt.draws import Variants
+from powertrain.drive import Drive
 from powertrain.figures import Picture
 from powertrain.heat.limits import Limit
-from powertrain.heat.store import estimated
+from powertrain.heat.store import Store, estimated
 from powertrain.heat.temperatures import Node, after
 from powertrain.operating.distance import hours_left
-from powertrain.units import kmh_from_mps
 from powertrain.verdicts.cures import cure
 from powertrain.verdicts.verdict import Case, PartId, Severity, Verdict
 
 PUSHED_S = 300.0
 """For how long people keep up full throttle or a hill of unknown length; common practice."""
+
+ABSURD_C = 400.0
+"""Above this a steady temperature is not worth naming; everything has burnt long before."""
+
+LONGEST_S, BURNT_C = 1e6, 1e4
+"""Nothing is followed longer or hotter than this."""
 
 NEAR_K = 8.0
 """Kelvin below a limit from which on a verdict says watch."""
@@ -40,31 +49,37 @@ def judge(case: Case) -> Iterator[Verdict]:
     it were the moment kept up, a thing to watch. Where the heat data is estimated, a few
     kelvin over is not surer than a few below.
     """
-    lasts = _lasts(case)
+    lasts = _lasts(case.build, case.drive, case.picture)
     for key, part, noun in PARTS:
         yield _judged(case, key, part, noun, lasts)
 
 
-def _lasts(case: Case) -> dict[str, float]:
-    moments, run = case.moments, case.moments.launch_run
-    hill = float(case.picture.climb_s)
-    trip_s = 3600 * float(hours_left(case.drive, case.build, moments.cruise.state))
-    launch_s = float(run.time_s) if run is not None and np.isfinite(run.time_s) else 0.0
-    top = moments.top_speed.state
-    known = case.build.moments.climb_length_m is not None
-    return {
-        "launch": launch_s,
-        "climb": hill if known else PUSHED_S,
-        "cruise": trip_s,
-        "top_speed": min(PUSHED_S, 3600 * float(hours_left(case.drive, case.build, top))),
-    }
+def _lasts(build: Build, drive: Drive, picture: Picture) -> Array:
+    """Return for how many seconds each moment is kept up; the last, in the air, for none."""
+    moments, run = picture.moments, picture.moments.launch_run
+    trip_s, flat_out_s = (
+        3600 * hours_left(drive, build, moment.state)
+        for moment in (moments.cruise, moments.top_speed)
+    )
+    launch_s = scalar(0.0)
+    if run is not None:
+        launch_s = np.where(np.isfinite(run.time_s), run.time_s, 0.0)
+    hill_s = picture.climb_s if build.moments.climb_length_m is not None else scalar(PUSHED_S)
+    rows = (launch_s, hill_s, trip_s, np.minimum(PUSHED_S, flat_out_s), scalar(0.0))
+    lasts = np.stack(np.broadcast_arrays(*rows))
+    return np.where(lasts < LONGEST_S, lasts, LONGEST_S)
 
 
-def _judged(case: Case, key: str, part: PartId, noun: str, lasts: dict[str, float]) -> Verdict:
+def _ends(store: Store, picture: Picture, key: str, lasts: Array) -> Array:
+    """Return the node's temperature at the end of each moment."""
+    ends = after(store, picture.flows, key, lasts)[:4]
+    return np.where(ends < BURNT_C, ends, BURNT_C)
+
+
+def _judged(case: Case, key: str, part: PartId, noun: str, lasts: Array) -> Verdict:
     node: Node = getattr(case.picture.heat, key)
     limit: Limit = getattr(case.limits, key)
-    seconds = np.array([*(min(lasts[name], 1e6) for name in MOMENTS), 0.0])
-    ends = np.minimum(after(case.store, case.picture.flows, key, seconds)[:4], 1e4)
+    ends = _ends(case.store, case.picture, key, lasts)
     room = limit.value_c + (NEAR_K if part in estimated(case.build) else 0.0)
     index = int(np.argmax(ends))
     steady_c = float(node.steady_c[index])
@@ -82,9 +97,9 @@ def _judged(case: Case, key: str, part: PartId, noun: str, lasts: dict[str, floa
     worst, until_s = MOMENTS[index], float(node.to_limit_s[index])
     away = key in ("winding", "case") and bool(case.picture.heat.runs_away[index])
     value = float(ends[index])
-    title, why = _words(noun, limit, worst, value, until_s, steady_c, lasts[worst], away)
+    title, why = _words(noun, limit, worst, value, until_s, steady_c, float(lasts[index]), away)
     fix = (
-        cure(case, lambda picture: _stays(case, picture, key, index))
+        cure(case, lambda many, picture: _stays(case, many, picture, key))
         if severity == "stop"
         else None
     )
@@ -102,15 +117,13 @@ def _judged(case: Case, key: str, part: PartId, noun: str, lasts: dict[str, floa
     )
 
 
-def _stays(case: Case, picture: Picture, key: str, index: int) -> NDArray[np.bool_]:
-    """Return which variants keep a node within its limit for good, and still make the climb."""
+def _stays(case: Case, many: Variants, picture: Picture, key: str) -> NDArray[np.bool_]:
+    """Return which variants keep a node within its limit in every moment."""
+    lasts = _lasts(case.build, many.drives, picture)
+    ends = _ends(many.stores, picture, key, lasts)
     limit: Limit = getattr(case.limits, key)
-    node: Node = getattr(picture.heat, key)
-    was_met = bool(case.moments.climb.met)
-    climbs = picture.moments.climb.met if was_met else True
-    cool = node.steady_c[index] <= limit.value_c
-    held = kmh_from_mps(picture.moments.climb.state.speed_mps) > 0
-    return np.asarray(cool & climbs & held)
+    stays: NDArray[np.bool_] = np.all(ends <= limit.value_c, axis=0)
+    return stays
 
 
 def _words(
@@ -118,16 +131,18 @@ def _words(
     lasts_s: float, away: bool,
 ) -> tuple[str, str]:  # fmt: skip
     where = WORDS[worst]
-    by = f"{limit.source[:1].upper()}{limit.source[1:]}: {limit.value_c:.0f} C."
+    by = f"{limit.source[:1].upper()}{limit.source[1:]}: {limit.value_c:.0f} \u00b0C."
     if until_s > max(lasts_s, 0.0) and steady_c <= limit.value_c + NEAR_K:
-        return f"The {noun} reaches {value:.0f} C {where}", by
+        return f"The {noun} reaches {value:.0f} \u00b0C {where}", by
     if not np.isfinite(until_s):
-        return f"The {noun} reaches {value:.0f} C {where}", by
+        return f"The {noun} reaches {value:.0f} \u00b0C {where}", by
     kept = f"{where}, kept up" if until_s > lasts_s else where
-    title = f"The {noun} passes {limit.value_c:.0f} C after {spoken(until_s)} {kept}"
+    title = f"The {noun} passes {limit.value_c:.0f} \u00b0C after {spoken(until_s)} {kept}"
     end = "There is no steady temperature: hotter copper heats itself more, it runs away."
     if not away:
-        end = f"It would settle at {steady_c:.0f} C."
+        end = f"It would settle at {steady_c:.0f} \u00b0C."
+        if steady_c > ABSURD_C:
+            end = "Kept up, it would go far beyond."
     return title, f"{end} {by}"
 
 

@@ -12,11 +12,23 @@ from powertrain.verdicts.verdict import Case, NotJudged, Severity, Verdict
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     """Judge the hardest push from standstill, and the acceleration that it gives."""
-    drive, grip = case.drive, case.drive.grip
+    grip = case.drive.grip
+    lifts = float(grip.lifting_mps2(scalar(0.0)))
     if not grip.known:
-        say = "Grip and lifting of the front: nothing is known of grip and balance."
+        say = "Grip of the driven wheels: it is not known."
         yield NotJudged(id="traction", part="vehicle", path="vehicle.traction.friction", say=say)
-        return
+    else:
+        yield _grip(case)
+    if np.isfinite(lifts):
+        yield _lifts(case, lifts)
+    else:
+        say = "Lifting of the front: height and place of the balance point are not known."
+        path = "vehicle.traction.centre_height_m"
+        yield NotJudged(id="front_lift", part="vehicle", path=path, say=say)
+
+
+def _grip(case: Case) -> Verdict:
+    drive, grip = case.drive, case.drive.grip
     level, still = scalar(0.0), scalar(0.0)
     at = full_throttle(drive, still)
     grips_n = float(grip.greatest_force_n(drive.road.weight_n, level, drive.road.rolling_n(level)))
@@ -26,7 +38,7 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     climb_spins = int(climb.state.limited_by) == Limit.TRACTION
     severity: Severity = "stop" if climb_spins and not climb.met else "watch" if spins else "ok"
     share = push_n / grips_n if grips_n > 0 else np.inf
-    yield Verdict(
+    return Verdict(
         id="traction",
         part="vehicle",
         title="The driven wheels spin at full throttle from standstill"
@@ -41,13 +53,15 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
         "motor amps limit keeps them rolling.",
         fix=None,
     )
-    lifts = float(grip.lifting_mps2(level))
-    if not np.isfinite(lifts):
-        return
+
+
+def _lifts(case: Case, lifts: float) -> Verdict:
+    drive, level = case.drive, scalar(0.0)
+    push_n = float(full_throttle(drive, scalar(0.0)).force_n)
     spare_n = push_n - float(drive.road.rolling_n(level))
     gains = spare_n / float(drive.equivalent_mass_kg)
     ratio = gains / lifts if lifts > 0 else np.inf
-    yield Verdict(
+    return Verdict(
         id="front_lift",
         part="vehicle",
         title=f"A hard start gains {gains:.1f} m/s2; the front lifts at {lifts:.1f}",

@@ -4,6 +4,7 @@ import { SeverityMark } from "../../../ui/Severity";
 import { Stepper } from "../../../ui/Stepper";
 import { momentOf, PARTS, partLine, worstSeverity } from "../parts";
 import type { BenchState, Workbench } from "../workbench";
+import { NodeLine } from "./NodeLine";
 import { PartFigures } from "./PartFigures";
 import { StrainBar } from "./StrainBar";
 import { useLever } from "./useLever";
@@ -25,7 +26,7 @@ export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
   const info = PARTS.find((item) => item.id === part);
   const severity = worstSeverity(answer.verdicts, part);
   const gauge = answer.gauges.find((item) => item.part === part);
-  const levers = answer.levers.filter((item) => item.part === part);
+  const levers = answer.levers.filter((item) => item.part === part && item.at_part !== false);
   return (
     <section aria-label={info?.title} className="min-w-0 border-l-2 border-line pl-2.5">
       <button
@@ -44,10 +45,11 @@ export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
       <PartFigures
         part={part}
         answer={answer}
-        state={momentOf(answer, moment).state}
+        moment={momentOf(answer, moment)}
         pinned={pinned ? momentOf(pinned, moment).state : null}
         document={document}
       />
+      <NodeLine part={part} moment={momentOf(answer, moment)} />
       {gauge ? <StrainBar gauge={gauge} moment={moment} over={severity === "stop"} /> : null}
       <div className="mt-1.5 flex flex-wrap gap-1">
         {part === "gearing" ? (

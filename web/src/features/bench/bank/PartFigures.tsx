@@ -1,4 +1,4 @@
-import type { Answer, BuildDocument, PartId, StateAnswer } from "../../../api/types";
+import type { Answer, BuildDocument, MomentAnswer, PartId, StateAnswer } from "../../../api/types";
 import { difference, digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { Figure } from "./Figure";
@@ -6,14 +6,15 @@ import { Figure } from "./Figure";
 interface Props {
   part: PartId;
   answer: Answer;
-  state: StateAnswer;
+  moment: MomentAnswer;
   pinned: StateAnswer | null;
   document: BuildDocument;
 }
 
 /** What a practitioner watches at each part. */
-export function PartFigures({ part, answer, state, pinned, document }: Props) {
+export function PartFigures({ part, answer, moment, pinned, document }: Props) {
   const { show, delta } = useUnits();
+  const { state, bands } = moment;
   const plain = (key: keyof StateAnswer, significant = 3): string | null =>
     pinned ? difference(Number(state[key]), Number(pinned[key]), undefined, significant) : null;
   switch (part) {
@@ -23,12 +24,14 @@ export function PartFigures({ part, answer, state, pinned, document }: Props) {
           <Figure
             value={digits(state.battery_voltage_v)}
             sign="V"
+            band={bands.battery_voltage_v}
             delta={plain("battery_voltage_v")}
             words={`rests at ${digits(answer.pack_rest_v)}`}
           />
           <Figure
             value={digits(state.battery_current_a)}
             sign="A"
+            band={bands.battery_current_a}
             delta={plain("battery_current_a")}
             words="pack amps"
           />
@@ -40,6 +43,7 @@ export function PartFigures({ part, answer, state, pinned, document }: Props) {
           <Figure
             value={digits(state.duty * 100)}
             sign="%"
+            band={bands.duty}
             delta={pinned ? difference(state.duty * 100, pinned.duty * 100) : null}
             words="duty"
           />
@@ -60,12 +64,14 @@ export function PartFigures({ part, answer, state, pinned, document }: Props) {
           <Figure
             value={digits(state.motor_rpm, 4)}
             sign="rpm"
+            band={bands.motor_rpm}
             delta={plain("motor_rpm")}
             words={document.motor.max_rpm ? `of ${digits(document.motor.max_rpm, 4)}` : ""}
           />
           <Figure
             value={digits(state.motor_current_a)}
             sign="A"
+            band={bands.motor_current_a}
             delta={plain("motor_current_a")}
             words={(document.motor.count ?? 1) > 1 ? "motor amps, each" : "motor amps"}
           />
@@ -74,18 +80,28 @@ export function PartFigures({ part, answer, state, pinned, document }: Props) {
     case "gearing":
       return (
         <Figure
-          value={digits(answer.ratio)}
+          value={digits(
+            moment.state.speed_mps > 0
+              ? moment.state.motor_rpm / moment.state.wheel_rpm
+              : answer.ratio,
+          )}
           sign=" : 1"
-          words={`${digits(answer.train_efficiency * 100)} %, ${show(state.wheel_torque_nm, "torque").text} ${show(0, "torque").sign} out`}
+          words={`${document.gearing.some((stage) => stage.kind === "gearbox") ? `gear ${moment.gear}, ` : ""}${digits(answer.train_efficiency * 100)} %, ${show(state.wheel_torque_nm, "torque").text} ${show(0, "torque").sign} out`}
         />
       );
     case "wheel":
       return (
         <>
-          <Figure value={digits(state.wheel_rpm)} sign="rpm" delta={plain("wheel_rpm")} />
+          <Figure
+            value={digits(state.wheel_rpm)}
+            sign="rpm"
+            band={bands.wheel_rpm}
+            delta={plain("wheel_rpm")}
+          />
           <Figure
             value={show(state.force_n, "force").text}
             sign={show(0, "force").sign}
+            band={bands.force_n}
             delta={pinned ? delta(state.force_n, pinned.force_n, "force") : null}
             words="push"
           />
@@ -98,6 +114,7 @@ export function PartFigures({ part, answer, state, pinned, document }: Props) {
             large
             value={show(state.speed_mps, "speed").text}
             sign={show(0, "speed").sign}
+            band={bands.speed_mps}
             delta={pinned ? delta(state.speed_mps, pinned.speed_mps, "speed") : null}
           />
           <p className="text-[12px] text-soft">

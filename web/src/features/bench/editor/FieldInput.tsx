@@ -115,7 +115,7 @@ const concerns = (where: string, path: string): boolean =>
 
 function written(value: unknown, field: FieldInfo, unit: Unit): string {
   if (value === undefined || value === null) return "";
-  if (Array.isArray(value)) return value.join(" to ");
+  if (Array.isArray(value)) return value.join(field.kind === "list" ? ", " : " to ");
   if (typeof value !== "number") return String(value);
   if (field.kind === "whole" || (unit.factor === 1 && !unit.offset)) return String(value);
   return String(Number(toShown(value, unit).toPrecision(7)));
@@ -127,9 +127,20 @@ function parsed(text: string, field: FieldInfo, unit: Unit): unknown {
     const ends = text.match(/\d+/g)?.map(Number);
     return ends?.length === 2 ? ends : undefined;
   }
+  if (field.kind === "list") {
+    const items = text
+      .split(/[;\s]+|,\s+|,(?=\d*\.)/)
+      .filter(Boolean)
+      .map(typed);
+    return items.length && items.every((item) => item !== null) ? items : undefined;
+  }
   const number = typed(text);
   return number === null ? undefined : toStored(number, unit);
 }
 
 const expected = (field: FieldInfo): string =>
-  field.kind === "pair" ? "two whole numbers, such as 3 to 6" : "a number";
+  field.kind === "pair"
+    ? "two whole numbers, such as 3 to 6"
+    : field.kind === "list"
+      ? "a list of numbers, such as 3.2, 2, 1.25"
+      : "a number";

@@ -12,13 +12,14 @@ interface Props {
 type Stage = BuildDocument["gearing"][number];
 type Kind = Stage["kind"];
 
-const KINDS: Kind[] = ["chain", "belt", "spur", "planetary", "fixed"];
+const KINDS: Kind[] = ["chain", "belt", "spur", "planetary", "fixed", "gearbox"];
 const TYPICAL: Record<Kind, number> = {
   chain: 0.96,
   belt: 0.96,
   spur: 0.97,
   planetary: 0.9,
   fixed: 0.95,
+  gearbox: 0.94,
 };
 
 /** Stages from motor to wheel: each with its inputs, added, moved and taken out. */
@@ -57,17 +58,15 @@ export function GearingEditor({ bench, state, fields }: Props) {
                 ))}
               </select>
             </label>
-            {fields
-              .filter((field) => field.kinds.includes(stage.kind))
-              .map((field) => (
-                <FieldInput
-                  key={field.path}
-                  bench={bench}
-                  state={state}
-                  field={field}
-                  path={field.path.replace("*", String(index))}
-                />
-              ))}
+            {shownOf(fields, stage).map((field) => (
+              <FieldInput
+                key={field.path}
+                bench={bench}
+                state={state}
+                field={field}
+                path={field.path.replace("*", String(index))}
+              />
+            ))}
             <div className="flex items-start gap-1 pt-5 sm:col-start-5">
               <Button
                 aria-label={`Move stage ${index + 1} towards the motor`}
@@ -98,12 +97,23 @@ export function GearingEditor({ bench, state, fields }: Props) {
   );
 }
 
+/** Inputs of a stage: what it needs first, of the others those of its own kind. */
+const shownOf = (fields: FieldInfo[], stage: Stage): FieldInfo[] =>
+  fields.filter((field) => {
+    if (!field.kinds.includes(stage.kind)) return false;
+    const key = field.path.split(".").at(-1) ?? "";
+    if (["module_mm", "face_mm", "allowed_stress_mpa"].includes(key)) return stage.kind === "spur";
+    if (["pitch_mm", "allowed_pull_n"].includes(key)) return stage.kind !== "spur";
+    return true;
+  });
+
 const toothed = (kind: Kind): kind is "chain" | "belt" | "spur" =>
   kind === "chain" || kind === "belt" || kind === "spur";
 
 function fresh(kind: Kind): Stage {
   if (toothed(kind)) return { kind, driver_teeth: 15, driven_teeth: 45, efficiency: TYPICAL[kind] };
-  return { kind: kind as "planetary" | "fixed", ratio: 4, efficiency: TYPICAL[kind] };
+  if (kind === "gearbox") return { kind, ratios: [3.2, 2, 1.25], efficiency: TYPICAL[kind] };
+  return { kind, ratio: 4, efficiency: TYPICAL[kind] };
 }
 
 /** The same stage as another kind: what it shares with that kind stays as it is. */
@@ -113,10 +123,15 @@ function turned(stage: Stage, kind: Kind): Stage {
     return { ...made, driver_teeth: stage.driver_teeth, driven_teeth: stage.driven_teeth };
   }
   if ("ratio" in made) {
-    const ratio = "ratio" in stage ? stage.ratio : stage.driven_teeth / stage.driver_teeth;
-    return { ...made, ratio: Number(ratio.toPrecision(6)) };
+    return { ...made, ratio: Number(ratioOf(stage).toPrecision(6)) };
   }
   return made;
+}
+
+function ratioOf(stage: Stage): number {
+  if ("ratio" in stage) return stage.ratio;
+  if ("ratios" in stage) return Math.max(...stage.ratios);
+  return stage.driven_teeth / stage.driver_teeth;
 }
 
 function moved(stages: Stage[], index: number): Stage[] {

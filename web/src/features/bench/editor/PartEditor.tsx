@@ -8,6 +8,8 @@ import { PARTS } from "../parts";
 import type { BenchState, Workbench } from "../workbench";
 import { FieldInput } from "./FieldInput";
 import { GearingEditor } from "./GearingEditor";
+import { MotorKind } from "./MotorKind";
+import { WorkOut } from "./WorkOut";
 
 interface Props {
   part: PartId;
@@ -18,15 +20,17 @@ interface Props {
 
 /** The bank opened under a part: every input it has, with unit, origin and explanation. */
 export function PartEditor({ part, bench, state, onClose }: Props) {
-  const { data: fields } = useQuery(fieldList);
+  const { data } = useQuery(fieldList);
   const heading = useRef<HTMLHeadingElement>(null);
   const info = PARTS.find((item) => item.id === part);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the heading takes the focus for each part
   useEffect(() => heading.current?.focus(), [part]);
   if (!info) return null;
   // What the engine can't do without comes first.
-  const own = (fields ?? [])
+  const kind = state.document.motor.kind;
+  const own = (data?.fields ?? [])
     .filter((field) => info.sections.includes(field.section))
+    .filter((f) => f.section !== "motor" || f.kinds.length === 0 || f.kinds.includes(kind))
     .sort((a, b) => Number(b.required) - Number(a.required));
   return (
     <section
@@ -45,6 +49,10 @@ export function PartEditor({ part, bench, state, onClose }: Props) {
         </Button>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto pb-4">
+        {part === "motor" ? <MotorKind bench={bench} state={state} /> : null}
+        {part === "motor" || part === "pack" ? (
+          <WorkOut part={part} bench={bench} state={state} />
+        ) : null}
         {part === "gearing" ? (
           <GearingEditor bench={bench} state={state} fields={own} />
         ) : (
@@ -62,8 +70,12 @@ interface GroupsProps {
 }
 
 function FieldGroups({ bench, state, fields }: GroupsProps) {
-  const filled = fields.filter((f) => f.required || at(state.document, f.path) !== undefined);
-  const empty = fields.filter((field) => !filled.includes(field));
+  const main = fields.filter((field) => field.group === "");
+  const filled = main.filter((f) => f.required || at(state.document, f.path) !== undefined);
+  const empty = main.filter((field) => !filled.includes(field));
+  const groups = [...new Set(fields.map((field) => field.group))].filter(Boolean);
+  const said = (list: FieldInfo[]) =>
+    list.filter((field) => at(state.document, field.path) != null).length;
   const inputs = (list: FieldInfo[]): ReactNode =>
     list.map((field) => (
       <FieldInput key={field.path} bench={bench} state={state} field={field} path={field.path} />
@@ -79,6 +91,18 @@ function FieldGroups({ bench, state, fields }: GroupsProps) {
           <div className={`${GRID} pt-2`}>{inputs(empty)}</div>
         </details>
       ) : null}
+      {groups.map((group) => {
+        const members = fields.filter((field) => field.group === group);
+        const count = said(members);
+        return (
+          <details key={group} className="mt-2">
+            <summary className="cursor-pointer py-1 text-[13px] text-water">
+              {group}: {count ? `${count} of ${members.length} filled in` : "not filled in"}
+            </summary>
+            <div className={`${GRID} pt-2`}>{inputs(members)}</div>
+          </details>
+        );
+      })}
     </>
   );
 }

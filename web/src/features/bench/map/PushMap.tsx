@@ -76,7 +76,8 @@ export const PushMap = memo(function PushMap({ answer, pinned, moment, width, he
           </clipPath>
         </defs>
         <text x={4} y={12} className="fill-soft text-[12px]">
-          Push at the wheel, {forceUnit.sign}
+          {width < 560 ? "" : "Push at the wheel, "}
+          {forceUnit.sign}
         </text>
         {y.ticks(4).map((tick) => (
           <g key={tick}>
@@ -176,7 +177,9 @@ export const PushMap = memo(function PushMap({ answer, pinned, moment, width, he
           />
         ) : null}
       </svg>
-      <figcaption className="flex flex-wrap gap-x-4 px-1 text-[12px] text-soft sm:absolute sm:top-0 sm:left-40">
+      <figcaption
+        className={`flex flex-wrap px-1 text-soft sm:absolute sm:top-0 ${width < 560 ? "gap-x-2 text-[11px] sm:left-8" : "gap-x-4 text-[12px] sm:left-40"}`}
+      >
         {readout ? (
           <span className="text-ink">
             {text(at ?? 0, "speed")}: {text(readout.push, "force")} push,{" "}

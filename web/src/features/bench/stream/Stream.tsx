@@ -1,34 +1,38 @@
 import { memo } from "react";
-import type { BuildDocument, StateAnswer } from "../../../api/types";
+import type { Answer, BuildDocument, MomentId, StateAnswer } from "../../../api/types";
 import { type Flow, flowOf, type Loss, widest } from "../../../stream/flow";
 import { type Course, draw } from "../../../stream/geometry";
 import { Ribbons } from "../../../stream/Ribbons";
 import { digits } from "../../../units/format";
 import type { Stations } from "../bank/layout";
+import { warmthsOf } from "../heat";
+import { momentOf } from "../parts";
+import { HeatBars } from "./HeatBars";
 
 const BREADTH = 92;
 const TOP = 34;
 const FLOOR = TOP + BREADTH + 16;
-export const STREAM_HEIGHT = FLOOR + 34;
+export const STREAM_HEIGHT = FLOOR + 64;
 
 interface Props {
-  state: StateAnswer;
+  answer: Answer;
   pinned: StateAnswer | null;
   document: BuildDocument;
   width: number;
   stations: Stations;
-  moment: string;
+  moment: MomentId;
 }
 
 /** The stream across the bench, in true proportion, with what leaves it and where it ends. */
 export const Stream = memo(function Stream({
-  state,
+  answer,
   pinned,
   document,
   width,
   stations,
   moment,
 }: Props) {
+  const { state } = momentOf(answer, moment);
   const flow = flowOf(state);
   const before = pinned ? flowOf(pinned) : null;
   const greatest = Math.max(widest(flow), before ? widest(before) : 0);
@@ -62,7 +66,7 @@ export const Stream = memo(function Stream({
       height={STREAM_HEIGHT}
       viewBox={`0 0 ${width} ${STREAM_HEIGHT}`}
       role="img"
-      aria-label={spoken(flow, moment)}
+      aria-label={spoken(flow, moment.replaceAll("_", " "))}
       className="block"
     >
       <Ribbons drawing={drawing} ghost={ghost} />
@@ -87,6 +91,22 @@ export const Stream = memo(function Stream({
           many={state.stage_losses_w.length > 2}
         />
       ))}
+      {drawing.spills.map((spill) =>
+        spill.loss.part === "gearing" ? null : (
+          <HeatBars
+            key={spill.loss.part}
+            x={spill.x - 8}
+            y={FLOOR + 36}
+            width={spill.loss.part === "motor" ? 104 : Math.min(78, 0.4 * (motor - controller))}
+            warmths={warmthsOf(
+              answer,
+              spill.loss.part,
+              moment,
+              document.conditions?.ambient_c ?? 20,
+            )}
+          />
+        ),
+      )}
       {drawing.ends.map((end) => (
         <text key={end.id} x={course.finish + 6} y={end.y + 4} className="text-[12.5px]">
           <tspan className="font-semibold">{digits(end.watts)} W</tspan>

@@ -1,0 +1,324 @@
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import { identify } from "../../../api/builds";
+import { fieldList } from "../../../api/queries";
+import type { Facts, FieldInfo, Identified, Operation, PartId } from "../../../api/types";
+import { Button } from "../../../ui/Button";
+import { Notice } from "../../../ui/Notice";
+import { digits, typed } from "../../../units/format";
+import { useUnits } from "../../../units/preferences";
+import { documentUnit, toShown, toStored } from "../../../units/quantities";
+import type { BenchState, Workbench } from "../workbench";
+
+interface Props {
+  part: Extract<PartId, "motor" | "pack">;
+  bench: Workbench;
+  state: BenchState;
+}
+
+type Typed = Record<string, string>;
+
+const SECTION = { motor: "motor", pack: "battery" } as const;
+interface Route {
+  title: string;
+  how: string;
+  keys: string[];
+}
+
+/** The ways in which people know a part; each opens the few inputs that it needs. */
+const ROUTES: Record<Props["part"], Route[]> = {
+  motor: [
+    {
+      title: "The maker's figures",
+      how: "As the listing states them.",
+      keys: ["kv_rpm_per_v", "resistance_ohm", "no_load_current_a"],
+    },
+    {
+      title: "A plate",
+      how: "Say whether its watts go in at the wires or come out at the shaft.",
+      keys: ["rated_voltage_v", "rated_speed_rpm", "rated_current_a", "rated_power_w", "power_is"],
+    },
+    {
+      title: "A drill",
+      how: "Turn the shaft from outside, no controller connected, and read the volts between two wires.",
+      keys: ["spun_rpm", "spun_line_v"],
+    },
+    {
+      title: "A bench supply",
+      how: "Send a few known amps through two wires with the shaft held.",
+      keys: ["test_current_a", "test_voltage_v"],
+    },
+    {
+      title: "A free run",
+      how: "Wheels on a stand, full throttle, everybody clear.",
+      keys: ["free_voltage_v", "free_speed_rpm", "free_current_a"],
+    },
+    {
+      title: "A second free run",
+      how: "The same at other volts; what both lose alike drops out.",
+      keys: ["second_free_voltage_v", "second_free_speed_rpm", "second_free_current_a"],
+    },
+    {
+      title: "Stall figures",
+      how: "From the data sheet, at its rated volts.",
+      keys: ["stall_torque_nm", "stall_current_a", "rated_voltage_v"],
+    },
+    {
+      title: "Turns and can",
+      how: "No more than the right order.",
+      keys: ["turns", "diameter_mm", "length_mm", "mass_kg"],
+    },
+  ],
+  pack: [
+    {
+      title: "Two loads",
+      how: "Volts of the whole pack under a light and under a heavy load, some seconds apart.",
+      keys: ["light_current_a", "light_voltage_v", "heavy_current_a", "heavy_voltage_v"],
+    },
+    { title: "A charger", how: "What it shows for one cell position.", keys: ["charger_mohm"] },
+    { title: "A C rating", how: "An estimate from the print.", keys: ["c_rating"] },
+  ],
+};
+
+const CARRIED = {
+  motor: ["diameter_mm", "length_mm", "mass_kg"],
+  pack: ["series", "parallel", "cell_capacity_ah"],
+} as const;
+
+/** From what is known of a part to the constants the engine needs; one fact is enough to begin. */
+export function WorkOut({ part, bench, state }: Props) {
+  const { choice } = useUnits();
+  const { data } = useQuery(fieldList);
+  const key = `young-torrent.facts.${state.build.id}.${part}`;
+  const [facts, setFacts] = useState<Typed>(() => kept(key));
+  const [open, setOpen] = useState(() => Object.keys(kept(key)).length > 0);
+  const prefix = part === "motor" ? "motor" : "cell";
+  const fields = (part === "motor" ? data?.motor_facts : data?.cell_facts) ?? [];
+  const write = (field: FieldInfo, text: string) => {
+    const next = { ...facts, [field.path]: text };
+    if (text === "") delete next[field.path];
+    setFacts(next);
+    localStorage.setItem(key, JSON.stringify(next));
+  };
+  const body = factsOf(part, state, fields, facts, (field, text) => {
+    const number = typed(text);
+    return number === null ? null : toStored(number, documentUnit(field.unit, choice));
+  });
+  const any = Object.keys(facts).length > 0;
+  const answer = useQuery({
+    queryKey: ["identify", body],
+    queryFn: () => identify(body),
+    enabled: open && any,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  const found = any ? (part === "motor" ? answer.data?.motor : answer.data?.cell) : null;
+  const routes = ROUTES[part];
+  const [chosen, setChosen] = useState<string[]>([]);
+  const shown = routes.filter(
+    (route) =>
+      chosen.includes(route.title) || route.keys.some((name) => facts[`${prefix}.${name}`]),
+  );
+  const toggle = (title: string) =>
+    setChosen((now) =>
+      now.includes(title) ? now.filter((item) => item !== title) : [...now, title],
+    );
+  return (
+    <details
+      className="mb-3 rounded-md border border-line px-3 py-1"
+      open={open}
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+    >
+      <summary className="cursor-pointer py-1 text-[13px] font-semibold text-water">
+        Work it out from what you know
+      </summary>
+      <div className="grid gap-x-8 gap-y-2 pb-2 lg:grid-cols-[1.25fr_1fr]">
+        <div>
+          <p className="text-[12.5px] text-soft">
+            What do you have? One fact is enough to begin; each further one sharpens the answer.
+          </p>
+          <p className="flex flex-wrap gap-1.5 py-2">
+            {routes.map((route) => (
+              <Button
+                key={route.title}
+                aria-pressed={shown.includes(route)}
+                className="aria-pressed:border-water aria-pressed:font-semibold"
+                onClick={() => toggle(route.title)}
+              >
+                {route.title}
+              </Button>
+            ))}
+          </p>
+          {shown.map((route) => (
+            <fieldset key={route.title} className="border-t border-line py-1.5">
+              <legend className="sr-only">{route.title}</legend>
+              <p className="text-[12px] text-soft">{route.how}</p>
+              <div className="grid grid-cols-2 gap-x-4 gap-y-1 sm:grid-cols-4">
+                {route.keys.map((name) => {
+                  const field = fields.find((item) => item.path === `${prefix}.${name}`);
+                  return field ? (
+                    <Fact key={name} field={field} text={facts[field.path] ?? ""} onText={write} />
+                  ) : null;
+                })}
+              </div>
+            </fieldset>
+          ))}
+        </div>
+        <div aria-live="polite">
+          {answer.error ? <Notice tone="stop">{answer.error.message}</Notice> : null}
+          {found ? (
+            <Outcome part={part} found={found} bench={bench} fields={data?.fields ?? []} />
+          ) : null}
+        </div>
+      </div>
+    </details>
+  );
+}
+
+interface FactProps {
+  field: FieldInfo;
+  text: string;
+  onText: (field: FieldInfo, text: string) => void;
+}
+
+function Fact({ field, text, onText }: FactProps) {
+  const id = useId();
+  const { choice } = useUnits();
+  const unit = documentUnit(field.unit, choice);
+  const wrong = text !== "" && field.kind !== "choice" && typed(text) === null;
+  const box = "mt-0.5 w-full min-w-0 rounded-md border bg-raised px-2 py-0.5 text-[13.5px]";
+  return (
+    <div className="text-[12.5px]" title={field.explain}>
+      <label htmlFor={id}>
+        {field.label} <span className="text-soft">{unit.sign}</span>
+      </label>
+      {field.kind === "choice" ? (
+        <select
+          id={id}
+          className={`${box} border-line`}
+          value={text}
+          onChange={(event) => onText(field, event.target.value)}
+        >
+          <option value="">not said</option>
+          {field.options.map((option) => (
+            <option key={option} value={option}>
+              {option.replaceAll("_", " ")}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <input
+          id={id}
+          className={`${box} tabular-nums ${wrong ? "border-stop" : "border-line"}`}
+          inputMode="decimal"
+          aria-invalid={wrong}
+          value={text}
+          onChange={(event) => onText(field, event.target.value)}
+        />
+      )}
+    </div>
+  );
+}
+
+interface OutcomeProps {
+  part: Props["part"];
+  found: Identified;
+  bench: Workbench;
+  fields: FieldInfo[];
+}
+
+function Outcome({ part, found, bench, fields }: OutcomeProps) {
+  const { choice } = useUnits();
+  const section = SECTION[part];
+  const values = Object.values(found.values);
+  const label = (name: string) =>
+    fields.find((field) => field.path === `${section}.${name}`) ?? null;
+  return (
+    <div className="border-l-4 border-water bg-raised px-3 py-2 text-[13px]">
+      {values.length === 0 ? (
+        <p className="text-soft">Nothing follows from these facts yet.</p>
+      ) : null}
+      <ul className="grid gap-y-1">
+        {values.map((finding) => {
+          const field = label(finding.key);
+          const unit = documentUnit(field?.unit ?? "", choice);
+          return (
+            <li key={finding.key}>
+              {field?.label ?? finding.key}{" "}
+              <span className="figure">{digits(toShown(finding.value, unit))}</span> {unit.sign}{" "}
+              <span className="text-soft">
+                ±{digits(finding.tolerance * 100, 2)} %, by {finding.route}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {found.contradictions.map((clash) => (
+        <Notice key={clash.say} tone="watch">
+          <span className="font-semibold">{label(clash.key)?.label ?? clash.key}</span> {clash.say}
+        </Notice>
+      ))}
+      {Object.entries(found.missing).map(([name, how]) => (
+        <p key={name} className="text-[12.5px] text-soft">
+          {label(name)?.label ?? name}: {how}
+        </p>
+      ))}
+      {values.length ? (
+        <Button kind="main" className="mt-2" onClick={() => bench.act(learned(section, found))}>
+          Use {values.length === 1 ? "it" : "these"}
+        </Button>
+      ) : null}
+    </div>
+  );
+}
+
+function learned(section: string, found: Identified): Operation {
+  const entries = Object.values(found.values).map((finding) => {
+    const path = `${section}.${finding.key}`;
+    const known = {
+      origin: finding.origin,
+      tolerance_pct: Number((finding.tolerance * 100).toPrecision(3)),
+      note: `By ${finding.route}.`,
+    };
+    return { path, value: Number(finding.value.toPrecision(6)), known };
+  });
+  return {
+    do: "learn",
+    values: Object.fromEntries(entries.map(({ path, value }) => [path, value])),
+    known: Object.fromEntries(entries.map(({ path, known }) => [path, known])),
+  };
+}
+
+function factsOf(
+  part: Props["part"],
+  state: BenchState,
+  fields: FieldInfo[],
+  facts: Typed,
+  read: (field: FieldInfo, text: string) => number | null,
+): Facts {
+  const own: Record<string, unknown> = {};
+  const section = state.document[SECTION[part]] as unknown as Record<string, unknown>;
+  for (const key of CARRIED[part]) if (section[key] != null) own[key] = section[key];
+  if (part === "pack") own.chemistry = state.document.battery.chemistry;
+  else {
+    const { kind } = state.document.motor;
+    own.kind = kind === "series_wound" ? kind : "permanent_magnet";
+    own.commutation = state.document.motor.commutation ?? "brushless";
+  }
+  for (const field of fields) {
+    const text = facts[field.path];
+    if (text === undefined) continue;
+    const value = field.kind === "choice" ? text : read(field, text);
+    if (value !== null) own[field.path.split(".").at(-1) ?? ""] = value;
+  }
+  const name = part === "motor" ? "motor" : "cell";
+  return { format: "young-torrent.facts/1", [name]: own } as Facts;
+}
+
+function kept(key: string): Typed {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? "{}") as Typed;
+  } catch {
+    return {};
+  }
+}

@@ -1,0 +1,104 @@
+import type { FigureId } from "../../api/types";
+import type { QuantityId, Unit, UnitChoice } from "../../units/quantities";
+import { unitOf } from "../../units/quantities";
+
+interface FigureInfo {
+  id: FigureId;
+  name: string;
+  /** What somebody wishes for who wants more of it, or less. */
+  wish: string;
+  better: 1 | -1;
+  quantity?: QuantityId;
+  /** Documents count speeds in km/h; the quantity's own unit is m/s. */
+  stored?: number;
+  sign: string;
+  step: number;
+}
+
+export const FIGURES: FigureInfo[] = [
+  {
+    id: "top_speed_kmh",
+    name: "Top speed",
+    wish: "faster",
+    better: 1,
+    quantity: "speed",
+    stored: 3.6,
+    sign: "km/h",
+    step: 5,
+  },
+  {
+    id: "climb_kmh",
+    name: "Uphill",
+    wish: "faster uphill",
+    better: 1,
+    quantity: "speed",
+    stored: 3.6,
+    sign: "km/h",
+    step: 2,
+  },
+  {
+    id: "launch_s",
+    name: "Launch",
+    wish: "quicker off the line",
+    better: -1,
+    sign: "s",
+    step: 0.5,
+  },
+  {
+    id: "range_km",
+    name: "Range",
+    wish: "farther",
+    better: 1,
+    quantity: "distance",
+    sign: "km",
+    step: 5,
+  },
+  {
+    id: "pack_peak_a",
+    name: "Pack amps",
+    wish: "less from the pack",
+    better: -1,
+    sign: "A",
+    step: 5,
+  },
+  {
+    id: "motor_peak_a",
+    name: "Motor amps",
+    wish: "less through the motor",
+    better: -1,
+    sign: "A",
+    step: 5,
+  },
+  {
+    id: "winding_c",
+    name: "Winding",
+    wish: "a cooler winding",
+    better: -1,
+    quantity: "temperature",
+    sign: "K",
+    step: 10,
+  },
+  {
+    id: "case_c",
+    name: "Can",
+    wish: "a cooler can",
+    better: -1,
+    quantity: "temperature",
+    sign: "K",
+    step: 5,
+  },
+];
+
+/** The unit of a figure as the user reads it, from the figure as stored. */
+export function figureUnit(figure: FigureInfo, choice: UnitChoice): Unit {
+  if (!figure.quantity) return { id: figure.sign, sign: figure.sign, factor: 1 };
+  const unit = unitOf(figure.quantity, choice);
+  return figure.stored ? { ...unit, factor: unit.factor / figure.stored } : unit;
+}
+
+/** The unit of a difference of that figure: kelvin for degrees, no offset. */
+export function stepUnit(figure: FigureInfo, choice: UnitChoice): Unit {
+  const { offset: _, ...unit } = figureUnit(figure, choice);
+  if (figure.quantity !== "temperature") return unit;
+  return { ...unit, sign: unit.id === "C" ? "K" : unit.sign };
+}

@@ -1,0 +1,83 @@
+import type { Answer, MomentId, PartId } from "../../api/types";
+import { digits } from "../../units/format";
+
+export type NodeId = keyof Answer["heat_limits"] & string;
+
+/** What has a temperature at each part. */
+export const NODES_OF: Partial<Record<PartId, { id: NodeId; noun: string }[]>> = {
+  pack: [{ id: "pack", noun: "cells" }],
+  controller: [{ id: "controller", noun: "case" }],
+  motor: [
+    { id: "winding", noun: "winding" },
+    { id: "case", noun: "can" },
+  ],
+};
+
+export const NODE_WORDS: Record<NodeId, string> = {
+  winding: "winding",
+  case: "motor can",
+  controller: "controller",
+  pack: "pack",
+};
+
+export const IN_MOMENT: Record<MomentId, string> = {
+  launch: "launching",
+  climb: "climbing",
+  cruise: "cruising",
+  top_speed: "at top speed",
+  wheels_up: "in the air",
+};
+
+/** A length of time as people say it. */
+export function spoken(seconds: number): string {
+  if (seconds < 1) return "under 1 s";
+  if (seconds < 120) return `${digits(seconds, 2)} s`;
+  if (seconds < 7200) return `${digits(seconds / 60, 2)} min`;
+  return `${digits(seconds / 3600, 2)} h`;
+}
+
+export interface Warmth {
+  id: NodeId;
+  noun: string;
+  nowC: number;
+  limitC: number;
+  /** How much of the way from the air to the limit, now and at the worst moment. */
+  share: number;
+  worstShare: number;
+  worst: MomentId;
+  worstC: number;
+  /** Seconds to the limit in the moment that gets there first; null if none does. */
+  firstS: number | null;
+  first: MomentId | null;
+}
+
+/** A launch is over in seconds, and nobody rides with the wheels in the air. */
+const LASTING: MomentId[] = ["climb", "cruise", "top_speed"];
+
+/** How warm each node of a part is, now and where it fares worst among moments that last. */
+export function warmthsOf(answer: Answer, part: PartId, moment: MomentId, airC: number): Warmth[] {
+  const lasting = answer.moments.filter((item) => LASTING.includes(item.id));
+  return (NODES_OF[part] ?? []).map(({ id, noun }) => {
+    const limitC = answer.heat_limits[id]?.value_c ?? 100;
+    const share = (c: number) => (c - airC) / Math.max(limitC - airC, 1e-6);
+    const at = (item: (typeof lasting)[number]) => item.heat[id]?.after_c ?? airC;
+    const now = answer.moments.find((item) => item.id === moment);
+    const worst = lasting.reduce((a, b) => (at(b) > at(a) ? b : a));
+    const first = lasting
+      .map((item) => ({ id: item.id, s: item.heat[id]?.to_limit_s ?? null }))
+      .filter((item): item is { id: MomentId; s: number } => item.s !== null)
+      .reduce<{ id: MomentId; s: number } | null>((a, b) => (a && a.s <= b.s ? a : b), null);
+    return {
+      id,
+      noun,
+      nowC: now ? at(now) : airC,
+      limitC,
+      share: share(now ? at(now) : airC),
+      worstShare: share(at(worst)),
+      worst: worst.id,
+      worstC: at(worst),
+      firstS: first?.s ?? null,
+      first: first?.id ?? null,
+    };
+  });
+}
