@@ -35,10 +35,11 @@ class Drive:
     def of(cls, build: Build) -> "Drive":
         """Return the drive that a checked document describes."""
         pack, motor = Pack.of(build.battery), motor_of(build.motor)
+        controller = Chopper.of(build.controller)
         return cls(
             pack=pack,
-            controller=Chopper.of(build.controller),
-            motor=_fed(motor, pack),
+            controller=controller,
+            motor=_fed(motor, pack, controller),
             train=Train.of(build.gearing),
             wheel_radius_m=scalar(
                 radius_m_from_circumference_mm(build.wheel.rolling_circumference_mm)
@@ -51,7 +52,7 @@ class Drive:
     def straight_off_the_charger(self) -> "Drive":
         """Return the drive at the volts at which charging ends."""
         pack = self.pack.straight_off_the_charger()
-        return replace(self, pack=pack, motor=_fed(self.motor, pack))
+        return replace(self, pack=pack, motor=_fed(self.motor, pack, self.controller))
 
     def in_gear(self, gear: Array) -> "Drive":
         """Return the drive with one gear of its gearbox engaged, given by its factor."""
@@ -85,5 +86,6 @@ class Drive:
         return self.road.mass_kg * self.road.rotating_mass_factor + turning / self.wheel_radius_m**2
 
 
-def _fed(motor: Motor, pack: Pack) -> Motor:
-    return motor.fed_by(pack.open_circuit_v, motor.count * pack.resistance_ohm)
+def _fed(motor: Motor, pack: Pack, controller: Chopper) -> Motor:
+    ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
+    return motor.fed_by(pack.open_circuit_v - controller.switching_v, ohm)

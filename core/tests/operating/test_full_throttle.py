@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.tests.reference.chopper_by_duty import Circuit
-from core.tests.strategies import builds
+from core.tests.strategies import MOTORS, builds
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
@@ -33,12 +33,12 @@ def circuit_of(document) -> Circuit:
         motor_limit_a=controller.get("motor_current_limit_a", math.inf),
         pack_limit_a=controller.get("battery_current_limit_a", math.inf),
         standby_a=controller.get("standby_current_a", 0.0),
-        brush_v=motor.get("brush_drop_v", 0.0),
+        brush_v=motor.get("brush_drop_v", 0.0) + controller.get("switching_loss_v", 0.0),
     )
 
 
 @settings(max_examples=150, deadline=None)
-@given(builds(), st.floats(0, 0.98))
+@given(builds("permanent_magnet", plain=True), st.floats(0, 0.98))
 def test_agrees_with_raising_the_duty(document, share):
     drive = Drive.of(check_build(document))
     speed_mps = share * float(fastest_mps(drive))
@@ -112,7 +112,11 @@ def test_a_lower_limit_never_raises_what_it_limits(document, share, place):
 
 
 @settings(max_examples=25, deadline=None)
-@given(st.lists(builds(), min_size=2, max_size=5))
+@given(
+    st.sampled_from(sorted(MOTORS)).flatmap(
+        lambda kind: st.lists(builds(kind, plain=True), min_size=2, max_size=5)
+    )
+)
 def test_alone_or_in_an_array_is_the_same(documents):
     for document in documents:
         document["gearing"] = documents[0]["gearing"]

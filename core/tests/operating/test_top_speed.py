@@ -8,7 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-from core.tests.strategies import builds
+from core.tests.strategies import MOTORS, builds
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
@@ -87,7 +87,7 @@ def test_push_meets_road_at_top_speed(document, grade):
     drive = Drive.of(check_build(document))
     state = top_speed(drive, scalar(grade))
     assume(state.limited_by not in (Limit.CANNOT_MOVE, Limit.OVERRUN))
-    push = float(full_throttle(drive, state.speed_mps).force_n)
+    push = float(full_throttle(drive, state.speed_mps, scalar(grade)).force_n)
     asked = float(drive.road.force_n(state.speed_mps, scalar(grade)))
     scale = abs(push) + abs(float(drive.road.weight_n)) * 1e-3
     assert push == pytest.approx(asked, abs=1e-7 * scale)
@@ -159,7 +159,12 @@ def test_cruise_of_the_trike(drive_with):
 
 
 @settings(max_examples=30, deadline=None)
-@given(st.lists(builds(), min_size=2, max_size=4), st.floats(-6, 12))
+@given(
+    st.sampled_from(sorted(MOTORS)).flatmap(
+        lambda kind: st.lists(builds(kind, plain=True), min_size=2, max_size=4)
+    ),
+    st.floats(-6, 12),
+)
 def test_a_thousand_builds_or_one(documents, grade):
     for document in documents:
         document["gearing"] = documents[0]["gearing"]
@@ -209,3 +214,17 @@ def test_in_blocks_is_the_same_as_all_at_once(drive_with):
     ]
     assert found[some].tolist() == pytest.approx(alone, rel=1e-12)
     assert np.all(np.diff(found) < 0)
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.sampled_from(sorted(MOTORS)).flatmap(lambda kind: builds(kind, plain=True)),
+       st.lists(st.floats(0.9, 1.12), min_size=3, max_size=3))  # fmt: skip
+def test_variants_near_one_another_are_found_as_if_alone(document, masses):
+    drive = Drive.of(check_build(document))
+    kilograms = np.array([float(drive.road.mass_kg) * share for share in (1.0, *masses)])
+    many = replace(drive, road=replace(drive.road, mass_kg=kilograms))
+    first = float(top_speed_mps(drive, scalar(1.0)))
+    assume(0.05 < first < 1e3)
+    near = top_speed_mps(many, np.ones(4), np.full(4, first))
+    alone = top_speed_mps(many, scalar(1.0))
+    assert near.tolist() == pytest.approx(alone.tolist(), rel=1e-5, abs=1e-6)

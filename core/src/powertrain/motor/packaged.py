@@ -122,9 +122,11 @@ class Packaged:
         """Return the motor with its base speed moved to the volts that the pack holds there.
 
         At the base speed the power goes with the volts, so the pack's current is one constant
-        and the sagging volts have a closed form.
+        and the sagging volts have a closed form. A pack that can't give those amps gives its
+        greatest power at half its volts.
         """
-        volts = np.maximum(open_circuit_v - self.peak_current_a * source_ohm, 0.0)
+        sagged_v = open_circuit_v - self.peak_current_a * source_ohm
+        volts = np.maximum(sagged_v, 0.5 * open_circuit_v)
         return replace(self, base_rad_s=self.base_rad_s * volts / self.base_v, base_v=volts)
 
     def fastest_rad_s(self, source_v: Array) -> Array:

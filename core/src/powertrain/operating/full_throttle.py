@@ -150,9 +150,11 @@ def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
     if own:
         over = over | (power_w > pack.greatest_power_w(standby_a))
     if np.any(over):
+        greatest_w = pack.greatest_power_w(standby_a)
         with np.errstate(invalid="ignore"):
-            share_w = np.where(np.isfinite(limit_a), pack.power_w(limit_a, standby_a), np.inf)
-        share_w = np.minimum(share_w, pack.greatest_power_w(standby_a))
+            # Beyond the amps of its greatest power a pack gives less again, not more.
+            within = limit_a < pack.current_at_reachable_power_a(greatest_w, standby_a)
+            share_w = np.where(within, pack.power_w(limit_a, standby_a), greatest_w)
         share_w = np.where(np.isfinite(share_w), share_w, 0.0) / n
         at_limit_a = motor.current_at_power_a(
             speed_rad_s, share_w, controller.resistance_ohm, controller.switching_v
