@@ -166,3 +166,31 @@ def test_runs_as_a_module(tmp_path):
     )
     assert done.returncode == 0
     assert json.loads(done.stdout)["motor_rpm"] > 3000
+
+
+def test_thermal_has_every_node_at_every_moment(run):
+    answer = run("thermal")
+    assert set(answer["moments"]) == {"launch", "climb", "cruise", "top_speed", "wheels_up"}
+    for moment in answer["moments"].values():
+        for node in ("winding", "case", "controller", "pack"):
+            assert moment[node]["after_c"] >= 20
+    assert answer["estimated_from"] == {
+        "motor": "constants", "controller": "amps", "pack": "energy",
+    }  # fmt: skip
+    assert answer["stall"]["motor_current_a"] == pytest.approx(80)
+    assert set(answer["limits"]) == {"winding", "case", "controller", "pack"}
+
+
+def test_levers_are_ranked_for_the_wish(run):
+    answer = run("levers", "--wish", "range_km")
+    gains = [row["effects"]["range_km"]["delta"] for row in answer["levers"]]
+    assert gains[0] == max(gains)
+    assert all(gain > 0 for gain in gains)
+    assert answer["now"]["top_speed_kmh"] == pytest.approx(36.79, abs=0.005)
+
+
+def test_identify_reads_facts(run):
+    facts = {"format": "young-torrent.facts/1", "motor": {"spun_rpm": 600, "spun_line_v": 7.0711}}
+    answer = run("identify", document=facts)
+    assert answer["motor"]["values"]["kv_rpm_per_v"]["value"] == pytest.approx(60, rel=1e-4)
+    assert answer["cell"] is None

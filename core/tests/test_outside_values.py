@@ -2,6 +2,7 @@
 
 import math
 
+import fluids
 import numpy as np
 import pint
 import pytest
@@ -16,6 +17,7 @@ from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.operating.free import free_running
 from powertrain.operating.top_speed import top_speed
 from powertrain.units import torque_constant_nm_per_a
+from powertrain.vehicle.air import density_kg_m3
 
 U = pint.UnitRegistry()
 
@@ -151,3 +153,20 @@ def test_efficiencies_of_the_trade(drive_with):
     state = top_speed(drive_with({}), scalar(0.0))
     electrical_w = state.motor_voltage_v * state.motor_current_a
     assert 0.85 <= state.shaft_w / electrical_w <= 0.92
+
+
+@pytest.mark.parametrize("metres", [0.0, 1000.0, 2000.0, 4500.0])
+def test_air_thins_as_an_atmosphere_library_has_it(metres):
+    # fluids 1.3.1, standard atmosphere of 1976 at geometric height (1,000 m: 1.11166 kg/m3).
+    standard = fluids.ATMOSPHERE_1976(metres)
+    seen = float(density_kg_m3(metres, standard.T - 273.15))
+    assert seen == pytest.approx(standard.rho, rel=2e-5)
+
+
+def test_height_sets_the_air_of_a_build(drive_with):
+    # ISO 2533 (from memory): 1.2250 kg/m3 at the sea and 15 C.
+    sea = drive_with({"conditions.altitude_m": 0, "conditions.ambient_c": 15})
+    assert float(sea.road.air_density_kg_m3) == pytest.approx(1.2250, abs=5e-5)
+    up = drive_with({"conditions.altitude_m": 2000, "conditions.ambient_c": 2})
+    assert float(up.road.air_density_kg_m3) == pytest.approx(1.0065, abs=5e-4)
+    assert drive_with({"conditions.air_density_kg_m3": 1.1}).road.air_density_kg_m3 == 1.1

@@ -16,6 +16,10 @@ class Conditions(Model):
         "Air density", "kg/m3", (0.4, 2.0), default=1.225, zero=True,
         explain="1.225 at sea level and 15 C; about a tenth less for each kilometre up.",
     )  # fmt: skip
+    altitude_m: Number | None = measure(
+        "Height above the sea", "m", (-400, 5000), default=None, least=-500, most=10900,
+        explain="Where it is given, height and air temperature set the density instead.",
+    )  # fmt: skip
     ambient_c: Number = measure(
         "Air temperature", "C", (-30, 50), default=20.0, least=-90, most=90,
         explain="The air around motor, controller and pack.",

@@ -46,7 +46,8 @@ def stall_seconds(drive: Drive, store: Store, limits: Limits, near: Stall) -> Ar
     are.
     """
     _, local, flows = stalled(drive, store)
-    at_s = (near.seconds if np.isfinite(near.seconds) else 3600.0) * TABLE[:, None]
+    begins = 0 < near.seconds < np.inf
+    at_s = (near.seconds if begins else 3600.0) * TABLE[:, None]
     worst = np.maximum.reduce(
         np.broadcast_arrays(
             *(after(local, flows, node, at_s) - getattr(limits, node).value_c for node in NODES)

@@ -7,6 +7,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar
 from powertrain.constants import STANDARD_GRAVITY_MPS2
 from powertrain.documents.vehicle import Conditions, Vehicle
+from powertrain.vehicle.air import density_kg_m3
 
 
 @dataclass(frozen=True)
@@ -31,7 +32,7 @@ class RoadLoad:
             rolling_resistance=scalar(vehicle.rolling_resistance),
             drag_area_m2=scalar(vehicle.drag_area_m2),
             rotating_mass_factor=scalar(vehicle.rotating_mass_factor),
-            air_density_kg_m3=scalar(conditions.air_density_kg_m3),
+            air_density_kg_m3=_density(conditions),
             headwind_mps=scalar(conditions.headwind_mps),
         )
 
@@ -75,3 +76,9 @@ class RoadLoad:
     @property
     def _air_factor(self) -> Array:
         return 0.5 * self.air_density_kg_m3 * self.drag_area_m2
+
+
+def _density(conditions: Conditions) -> Array:
+    if conditions.altitude_m is None:
+        return scalar(conditions.air_density_kg_m3)
+    return density_kg_m3(conditions.altitude_m, conditions.ambient_c)

@@ -94,7 +94,7 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
                 part={bank}
               />
             )}
-            <div className="flex min-h-80 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
+            <div className="flex min-h-72 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
               {open ? (
                 <PartEditor part={open} bench={bench} state={state} onClose={close} />
               ) : (

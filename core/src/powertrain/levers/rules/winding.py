@@ -1,5 +1,6 @@
 """The next winding of the same can."""
 
+import math
 from collections.abc import Iterator
 
 from powertrain.documents.build import Build
@@ -42,9 +43,7 @@ def wound_to(build: Build, number: float) -> dict[str, float]:
 
 
 def _series_around(value: float) -> list[float]:
-    power = 1e-6
-    while power * 10 <= value:
-        power *= 10
+    power = 10.0 ** math.floor(math.log10(value))
     decades = (power / 10, power, power * 10)
     return [float(f"{step * decade:.6g}") for decade in decades for step in PREFERRED]
 

@@ -10,6 +10,9 @@ from powertrain.verdicts.verdict import Case, Fix, Severity, Verdict
 FORWARD = 0.5
 """Half of the throttle's steps go forward."""
 
+SLOW = 0.2
+"""Part of the trigger at which the slow end is steered."""
+
 COARSE_KMH = 0.3
 """A step larger than this is felt as a jerk by a slow vehicle; common practice, no source."""
 
@@ -42,9 +45,9 @@ def judge(case: Case) -> Iterator[Verdict]:
 
 def _steps(case: Case, steps: int) -> Verdict:
     half_pct = case.build.controller.half_throttle_pct or 50.0
-    # A curve u = x^p through the stated half gives the middle of the slow quarter this slope.
+    # The slope at a fifth of the trigger of a curve u = x^p through the stated half.
     power = math.log(half_pct / 100) / math.log(0.5)
-    slope = power * 0.125 ** (power - 1)
+    slope = power * SLOW ** (power - 1)
     free_kmh = float(kmh_from_mps(case.moments.wheels_up.state.speed_mps))
     step_kmh = slope * free_kmh / (steps * FORWARD)
     severity: Severity = "watch" if step_kmh > COARSE_KMH else "ok"

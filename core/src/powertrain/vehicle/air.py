@@ -1,0 +1,21 @@
+"""The air by height and temperature."""
+
+from powertrain.arrays import Array, scalar
+
+SEA_LEVEL_PA, SEA_LEVEL_K, LAPSE_K_PER_M = 101_325.0, 288.15, 0.0065
+GAS_J_PER_KG_K = 287.05287
+PRESSURE_POWER = 9.80665 / (GAS_J_PER_KG_K * LAPSE_K_PER_M)
+EARTH_M = 6_356_766.0
+ZERO_C_K = 273.15
+
+
+def density_kg_m3(altitude_m: float, air_c: float) -> Array:
+    """Return the density of dry air at a height above the sea and its own temperature.
+
+    The pressure is that of the standard atmosphere at that height, the temperature the one that
+    is measured there. Source: ISO 2533 (from memory), below 11 km.
+    """
+    height_m = EARTH_M * altitude_m / (EARTH_M + altitude_m)
+    fallen = 1 - LAPSE_K_PER_M * height_m / SEA_LEVEL_K
+    pressure_pa = SEA_LEVEL_PA * fallen**PRESSURE_POWER
+    return scalar(pressure_pa / (GAS_J_PER_KG_K * (air_c + ZERO_C_K)))
