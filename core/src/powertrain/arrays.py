@@ -6,7 +6,7 @@ are asked about. These helpers stack parts, give them another axis, or pick some
 without any part having to know how.
 """
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import fields, is_dataclass, replace
 from functools import cache
 from typing import Any, TypeVar, cast
@@ -28,21 +28,27 @@ def scalar(value: float) -> Array:
     return cast(Array, np.float64(value))
 
 
-def each_field(part: Part, change: Callable[[Any], Any]) -> Part:
-    """Return `part` with `change` applied to every number or array in it."""
+def each_array(part: Part, change: Callable[[Array], Any]) -> Part:
+    """Return `part` with `change` applied to every array in it; plain numbers stay as they are."""
     return _mapped(part, change)  # type: ignore[no-any-return]
 
 
-def _mapped(value: Any, change: Callable[[Any], Any]) -> Any:
-    names = _field_names(value.__class__)
-    if names is not None:
-        # As `replace`, without its calls of __init__: there are many parts in one answer.
-        copy = object.__new__(type(value))
-        copy.__dict__.update({n: _mapped(getattr(value, n), change) for n in names})
-        return copy
-    if isinstance(value, tuple):
+def _mapped(value: Any, change: Callable[[Array], Any]) -> Any:
+    if isinstance(value, np.ndarray):
+        return change(value) if value.ndim else value
+    kind = value.__class__
+    if kind is tuple:
         return tuple(_mapped(item, change) for item in value)
-    return change(value)
+    names = _field_names(kind)
+    if names is None:
+        return value
+    # As `dataclasses.replace`, without its calls of __init__: there are many parts in one answer.
+    copy = object.__new__(kind)
+    held, made = value.__dict__, copy.__dict__
+    for name in names:
+        inner = held[name]
+        made[name] = inner if inner.__class__ is np.float64 else _mapped(inner, change)
+    return copy
 
 
 @cache
@@ -53,12 +59,12 @@ def _field_names(kind: type) -> tuple[str, ...] | None:
 
 def with_axis(part: Part) -> Part:
     """Return `part` with a last axis of length one, to broadcast against a row of speeds."""
-    return each_field(part, lambda value: np.asarray(value)[..., None])
+    return each_array(part, lambda value: value[..., None])
 
 
 def pick(part: Part, index: Any) -> Part:
     """Return the drives of `part` that `index` selects; fields that don't vary stay as they are."""
-    return each_field(part, lambda value: value if np.ndim(value) == 0 else value[index])
+    return each_array(part, lambda value: value[index])
 
 
 def shape_of(part: Any) -> tuple[int, ...]:
@@ -67,15 +73,17 @@ def shape_of(part: Any) -> tuple[int, ...]:
 
 
 def _shapes(value: Any) -> Iterator[tuple[int, ...]]:
-    names = _field_names(value.__class__)
-    if names is not None:
-        for name in names:
-            yield from _shapes(getattr(value, name))
-    elif isinstance(value, tuple):
-        for item in value:
-            yield from _shapes(item)
+    if isinstance(value, np.ndarray):
+        yield value.shape
+        return
+    if value.__class__ is tuple:
+        items: Iterable[Any] = value
     else:
-        yield np.shape(value)
+        names = _field_names(value.__class__)
+        items = () if names is None else (value.__dict__[name] for name in names)
+    for item in items:
+        if item.__class__ is not np.float64:
+            yield from _shapes(item)
 
 
 def filled(value: Array, shape: tuple[int, ...]) -> Array:

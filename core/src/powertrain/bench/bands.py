@@ -1,6 +1,5 @@
 """The bands of a bench answer, and which guess to measure next."""
 
-from collections.abc import Sequence
 from dataclasses import fields
 
 import numpy as np
@@ -9,7 +8,7 @@ from powertrain.arrays import Array, filled
 from powertrain.bench.answer import Band, DoubtAnswer, FigureDoubt, Weak
 from powertrain.bench.numbers import number
 from powertrain.documents.build import Build
-from powertrain.doubt.bands import Share, bands_of, shares_of
+from powertrain.doubt.bands import Shares, bands_of, shares_of
 from powertrain.doubt.draws import DRAWS, Doubt
 from powertrain.figures import FigureId
 from powertrain.levers.board import Sweep
@@ -25,6 +24,9 @@ WITHOUT = {"stage_losses_w", "limited_by", "gear", "grade_pct"}
 
 WEAKEST = 3
 """How many guesses are named for a figure."""
+
+WORTH_NAMING = 0.02
+"""A guess that makes less of a figure's doubt is not named."""
 
 
 def band_of(samples: Array) -> Band:
@@ -72,39 +74,40 @@ def doubt_answer(doubt: Doubt, sweep: Sweep) -> DoubtAnswer:
     """Return the bands of the main figures, their weakest guesses, and what to measure next."""
     figures: dict[FigureId, FigureDoubt] = {}
     drawn = np.stack([values[DRAWN] for values in sweep.figures.values()])
-    every, bands = shares_of(doubt, drawn), bands_of(drawn)
-    for key, shares, band in zip(sweep.figures, every, bands, strict=True):
+    shares, bands = shares_of(doubt, drawn), bands_of(drawn)
+    order = np.argsort(-shares.share, axis=1)[:, :WEAKEST]
+    for row, (key, band) in enumerate(zip(sweep.figures, bands, strict=True)):
         figures[key] = FigureDoubt(
             value=number(sweep.figures[key][0]),
             band=_band(band),
-            weakest=[_weak(doubt, share) for share in shares[:WEAKEST] if share.share > 0.02],
+            weakest=[
+                _weak(doubt, shares, row, int(index))
+                for index in order[row]
+                if shares.share[row, index] > WORTH_NAMING
+            ],
         )
-    return DoubtAnswer(figures=figures, measure_next=_next(doubt, every))
+    return DoubtAnswer(figures=figures, measure_next=_next(doubt, shares))
 
 
-def _weak(doubt: Doubt, share: Share) -> Weak:
-    item = doubt.inputs[share.index]
+def _weak(doubt: Doubt, shares: Shares, row: int, index: int) -> Weak:
+    item = doubt.inputs[index]
     return Weak(
         path=item.path,
         label=item.label,
         origin=item.origin,
         tolerance_pct=100 * item.tolerance,
-        share=share.share,
-        stays=share.stays,
+        share=float(shares.share[row, index]),
+        stays=float(shares.stays[row, index]),
         how=item.how,
     )
 
 
-def _next(doubt: Doubt, every: Sequence[Sequence[Share]]) -> Weak | None:
+def _next(doubt: Doubt, shares: Shares) -> Weak | None:
     """Return the guess that narrows the figures most, all of them counted alike."""
-    gains: dict[int, float] = {}
-    best: dict[int, Share] = {}
-    for shares in every:
-        for share in shares:
-            gains[share.index] = gains.get(share.index, 0.0) + 1 - share.stays
-            if share.index not in best or share.stays < best[share.index].stays:
-                best[share.index] = share
-    if not gains:
+    if not doubt.inputs:
         return None
-    index = max(gains, key=gains.__getitem__)
-    return _weak(doubt, best[index]) if gains[index] > 0.02 else None
+    gains = (1 - shares.stays).sum(axis=0)
+    index = int(np.argmax(gains))
+    if gains[index] <= WORTH_NAMING:
+        return None
+    return _weak(doubt, shares, int(np.argmin(shares.stays[:, index])), index)

@@ -28,33 +28,29 @@ def bands_of(samples: Array) -> Array:
 
 
 @dataclass(frozen=True)
-class Share:
-    """How much of a figure's doubt one input makes, and how wide the band stays if measured.
+class Shares:
+    """How much of each figure's doubt each input makes; figures by inputs.
 
-    `share` is of the variance, `stays` a factor on the band's width.
+    `share` is of the variance, `stays` what is left of the band's width once the input is
+    measured.
     """
 
-    index: int
-    share: float
-    stays: float
+    share: Array
+    stays: Array
 
 
-def shares_of(doubt: Doubt, samples: Array) -> list[list[Share]]:
-    """Return, for each row of samples, the inputs that make it doubtful, the weakest first.
+def shares_of(doubt: Doubt, samples: Array) -> Shares:
+    """Return what each input contributes to the doubt of each row of samples.
 
     The inputs are drawn independently, so the square of each one's correlation with the figure
     is its part of the variance, as far as the figure follows it in a straight line. A figure of
     which half the draws are not finite has none.
     """
-    if not doubt.inputs:
-        return [[] for _ in samples]
     finite = np.isfinite(samples)
     known = np.count_nonzero(finite, axis=1) > samples.shape[1] / 2
     # A draw that can't do it at all counts as an ordinary one here; the band shows it.
-    filled = np.where(finite, samples, np.nan)
-    middle = np.array(
-        [np.nanmean(row) if ok else 0.0 for row, ok in zip(filled, known, strict=True)]
-    )
+    counted = np.maximum(np.count_nonzero(finite, axis=1), 1)
+    middle = np.where(finite, samples, 0.0).sum(axis=1) / counted
     centred = np.where(finite, samples - middle[:, None], 0.0)
     spread = centred.std(axis=1)
     varies = known & (spread > 1e-12 * (np.abs(middle) + 1e-30))
@@ -62,9 +58,5 @@ def shares_of(doubt: Doubt, samples: Array) -> list[list[Share]]:
     scale = np.outer(np.where(varies, spread, 1.0), columns.std(axis=0)) * samples.shape[1]
     correlations = np.where(varies[:, None], centred @ columns / scale, 0.0)
     narrower = np.array([min(i.measured / i.tolerance, 1.0) for i in doubt.inputs]) ** 2
-    shares = correlations**2
-    stays = np.sqrt(np.maximum(1 - shares * (1 - narrower), 0.0))
-    return [
-        [Share(int(i), float(row[i]), float(kept[i])) for i in np.argsort(-row)]
-        for row, kept in zip(shares, stays, strict=True)
-    ]
+    share = correlations**2
+    return Shares(share, np.sqrt(np.maximum(1 - share * (1 - narrower), 0.0)))

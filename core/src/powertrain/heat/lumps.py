@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, filled
 
 COPPER_PER_K = 0.00393
 """Temperature coefficient of annealed copper at 20 C (IEC 60028)."""
@@ -19,12 +19,12 @@ COPPER_PER_K = 0.00393
 LONGEST_S = 3e5
 """Three days and a half: a limit not reached by then is not reached."""
 
-LOG_STEPS = 80
+LOG_STEPS = 40
 LOG_TIMES = np.linspace(np.log(1e-3), np.log(LONGEST_S), LOG_STEPS)
 """Times at which a rise is looked at, to begin the search for the time of a limit."""
 
-REFINEMENTS = 8
-"""Steps of the search from there; they leave less than a millionth of the time."""
+NEWTON_STEPS = 4
+"""Newton's steps from there, on the logarithm of the time; the rates are known."""
 
 MOST_EXPONENT = 60.0
 """Keeps a run-away finite in arithmetic; nothing of copper is left long before."""
@@ -73,33 +73,45 @@ class TwoLumps:
 
         Infinite where they never do; `ends_k` is where they end.
         """
-        winding_s = self._passes(0, limits_k[0], ends_k[0], start_k)
-        return winding_s, self._passes(1, limits_k[1], ends_k[1], start_k)
-
-    def _passes(self, node: int, limit_k: Array, end_k: Array, start_k: Array) -> Array:
-        shape = np.broadcast_shapes(np.shape(limit_k), np.shape(end_k), np.shape(start_k))
+        shape = np.broadcast_shapes(*(np.shape(end) for end in ends_k), np.shape(start_k))
         steps = LOG_TIMES.reshape(-1, *(1 for _ in shape))
-        over = np.broadcast_to(
-            self.after_k(np.exp(steps), start_k, start_k)[node] - limit_k, (LOG_STEPS, *shape)
+        # One look at all times serves both, and so does each step of the search.
+        over = np.stack(
+            [
+                filled(at - limit, (LOG_STEPS, *shape))
+                for at, limit in zip(
+                    self.after_k(np.exp(steps), start_k, start_k), limits_k, strict=True
+                )
+            ],
+            axis=1,
         )
         first = np.maximum(np.argmax(over >= 0, axis=0), 1)
-        low, high = LOG_TIMES[first - 1], LOG_TIMES[first]
         below = np.take_along_axis(over, first[None] - 1, axis=0)[0]
         above = np.take_along_axis(over, first[None], axis=0)[0]
-        rose = np.zeros(shape, bool)
-        for _ in range(REFINEMENTS):
+        low, high = LOG_TIMES[first - 1], LOG_TIMES[first]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            logs = np.where(above > below, low - below * (high - low) / (above - below), low)
+        limits = np.stack([filled(limit, shape) for limit in limits_k])
+        for _ in range(NEWTON_STEPS):
+            times = np.exp(np.clip(logs, low, high))
+            winding_k, case_k = self.after_k(times, start_k, start_k)
+            rates = np.stack(self._rates(winding_k, case_k))[[0, 1], [0, 1]]
+            room = limits - np.stack([winding_k[0], case_k[1]])
             with np.errstate(divide="ignore", invalid="ignore"):
-                between = np.where(above > below, low - below * (high - low) / (above - below), low)
-            between = np.clip(between, low, high)
-            at = self.after_k(np.exp(between), start_k, start_k)[node] - limit_k
-            # Illinois: an end that stays twice counts for half, so that neither lags behind.
-            rises = at < 0
-            below = np.where(rises, at, np.where(rose, below, below / 2))
-            above = np.where(rises, np.where(rose, above / 2, above), at)
-            low, high, rose = np.where(rises, between, low), np.where(rises, high, between), rises
-        reached = (end_k > limit_k) & np.any(over >= 0, axis=0)
-        seconds = np.where(reached, np.exp(between), np.inf)
-        return np.where(start_k >= limit_k, 0.0, seconds)
+                logs = np.log(times) + np.where(rates > 0, room / (rates * times), 0.0)
+        times = np.exp(np.clip(logs, low, high))
+        ends = np.stack([filled(end, shape) for end in ends_k])
+        reached = (ends > limits) & np.any(over >= 0, axis=0)
+        seconds = np.where(reached, times, np.inf)
+        seconds = np.where(start_k >= limits, 0.0, seconds)
+        return seconds[0], seconds[1]
+
+    def _rates(self, winding_k: Array, case_k: Array) -> tuple[Array, Array]:
+        """Return the kelvin a second that winding and case gain."""
+        through_w = self.between_w_per_k * (winding_k - case_k)
+        copper_w = self.winding_w + self.copper_slope_w_per_k * winding_k
+        case_w = self.case_w + through_w - self.to_air_w_per_k * case_k
+        return (copper_w - through_w) / self.winding_j_per_k, case_w / self.case_j_per_k
 
     def after_k(self, seconds: Array, winding_k: Array, case_k: Array) -> tuple[Array, Array]:
         """Return winding and case `seconds` after they stood at `winding_k` and `case_k`.

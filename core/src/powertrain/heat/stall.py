@@ -35,7 +35,7 @@ def stall_of(drive: Drive, store: Store, limits: Limits) -> Stall:
     return Stall(state, float(times[first]), NODES[first])
 
 
-TABLE = np.geomspace(0.05, 20.0, 20)
+TABLE = np.geomspace(0.05, 20.0, 13)
 """Times at which stalls of many drives are looked at, as factors on the one they vary."""
 
 
@@ -48,11 +48,9 @@ def stall_seconds(drive: Drive, store: Store, limits: Limits, near: Stall) -> Ar
     _, local, flows = stalled(drive, store)
     begins = 0 < near.seconds < np.inf
     at_s = (near.seconds if begins else 3600.0) * TABLE[:, None]
-    worst = np.maximum.reduce(
-        np.broadcast_arrays(
-            *(after(local, flows, node, at_s) - getattr(limits, node).value_c for node in NODES)
-        )
-    )
+    reached = after(local, flows, at_s)
+    over = [reached[node] - getattr(limits, node).value_c for node in NODES]
+    worst = np.maximum.reduce(np.broadcast_arrays(*over))
     passed = worst >= 0
     first = np.argmax(passed, axis=0)
     before, column = np.maximum(first - 1, 0), np.arange(worst.shape[1])

@@ -88,8 +88,8 @@ def temperatures(
     seconds : array_like
         After how long the moment is looked at.
     timed : bool
-        Whether to find the times at which winding and case pass their limits; they take most of
-        the work, and are NaN without.
+        Whether to find the times at which winding and case pass their limits, and the share of
+        repeated duty; they take most of the work, and are NaN without.
     """
     motor = store.motor
     start = store.parts_c - store.ambient_c
@@ -115,7 +115,7 @@ def temperatures(
                            rooms["controller"]),
         pack=_single(store.pack, flows.pack_w, flows, store, seconds, rooms["pack"]),
         runs_away=lumps.runs_away,
-        repeat_share=_repeat_share(store, flows, limits),
+        repeat_share=_repeat_share(store, flows, limits) if timed else winding_s,
     )  # fmt: skip
 
 
@@ -138,16 +138,18 @@ def _single(
     )
 
 
-def after(store: Store, flows: Flows, node: str, seconds: Array) -> Array:
-    """Return one node's temperature `seconds` into a state; without the magnets' weakening."""
-    start = store.parts_c - store.ambient_c
-    if node in ("winding", "case"):
-        both = _lumps(store, flows, scalar(1.0)).after_k(seconds, start, start)
-        return both[node == "case"] + store.ambient_c
-    part, heat_w = store.controller, flows.controller_w
-    if node == "pack":
-        part, heat_w = store.pack, flows.pack_w
-    return _one(part, heat_w, flows.travel_mps).after_k(seconds, start) + store.ambient_c
+def after(store: Store, flows: Flows, seconds: Array) -> dict[str, Array]:
+    """Return each node's temperature `seconds` into a state, the magnets' weakening left out."""
+    start, air = store.parts_c - store.ambient_c, store.ambient_c
+    winding, case = _lumps(store, flows, scalar(1.0)).after_k(seconds, start, start)
+    controller = _one(store.controller, flows.controller_w, flows.travel_mps)
+    pack = _one(store.pack, flows.pack_w, flows.travel_mps)
+    return {
+        "winding": winding + air,
+        "case": case + air,
+        "controller": controller.after_k(seconds, start) + air,
+        "pack": pack.after_k(seconds, start) + air,
+    }
 
 
 def stalled(drive: Drive, store: Store) -> tuple[State, Store, Flows]:

@@ -16,7 +16,7 @@ from powertrain.levers.lever import Lever, step_word
 from powertrain.levers.registry import levers_of
 from powertrain.verdicts.verdict import PartId
 
-PAIRED = 16
+PAIRED = 8
 """Draws in which each change is compared with the build as it stands; a power of two, as a
 quasi-random sequence is balanced there."""
 

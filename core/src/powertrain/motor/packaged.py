@@ -101,6 +101,11 @@ class Packaged:
         """Return None: its inverter sets the timing."""
 
     @property
+    def has_inverter(self) -> bool:
+        """Return True: it came with one."""
+        return True
+
+    @property
     def own_current_limit_a(self) -> Array:
         """Return the amps of the greatest torque."""
         return self.peak_current_a

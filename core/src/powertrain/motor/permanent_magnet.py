@@ -101,6 +101,11 @@ class PermanentMagnet:
         return {"kv_rpm_per_v": motor.kv_rpm_per_v * share, **_free_currents(motor, share**2)}
 
     @property
+    def has_inverter(self) -> bool:
+        """Return False: a controller feeds it."""
+        return False
+
+    @property
     def own_current_limit_a(self) -> Array:
         """None: the controller sets the amps."""
         return scalar(np.inf)

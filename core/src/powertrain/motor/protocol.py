@@ -24,6 +24,11 @@ class Motor(Protocol):
         ...
 
     @property
+    def has_inverter(self) -> bool:
+        """Whether the motor's own electronics choose the amps, so that it never sees duty one."""
+        ...
+
+    @property
     def own_current_limit_a(self) -> Array:
         """Amps that the motor's own electronics never exceed; infinite where it has none."""
         ...

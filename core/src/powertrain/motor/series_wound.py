@@ -79,6 +79,11 @@ class SeriesWound:
         """Return None: its brushes stand where the maker set them."""
 
     @property
+    def has_inverter(self) -> bool:
+        """Return False: a controller feeds it."""
+        return False
+
+    @property
     def own_current_limit_a(self) -> Array:
         """None: the controller sets the amps."""
         return scalar(np.inf)

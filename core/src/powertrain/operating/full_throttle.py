@@ -133,8 +133,9 @@ def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
     """
     pack, controller, motor = drive.pack, drive.controller, drive.motor
     standby_a, n = controller.standby_a, motor.count
-    most_a = np.minimum(controller.motor_current_limit_a, motor.own_current_limit_a)
-    own = bool(np.any(np.isfinite(motor.own_current_limit_a)))
+    own, most_a = motor.has_inverter, controller.motor_current_limit_a
+    if own:
+        most_a = np.minimum(most_a, motor.own_current_limit_a)
 
     source_v = pack.voltage_v(standby_a) - controller.switching_v
     source_ohm = n * pack.resistance_ohm + controller.resistance_ohm
@@ -149,7 +150,7 @@ def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
     over = battery_a > limit_a
     if own:
         over = over | (power_w > pack.greatest_power_w(standby_a))
-    if np.any(over):
+    if over.any():
         greatest_w = pack.greatest_power_w(standby_a)
         with np.errstate(invalid="ignore"):
             # Beyond the amps of its greatest power a pack gives less again, not more.
@@ -182,7 +183,7 @@ def _in_gear(drive: Drive, speed_mps: Array, grade_pct: Array, gear: Array) -> F
     if drive.grip.known:
         grips_n = _grips_n(drive, grade_pct)
         slips = force_n > grips_n
-        if np.any(slips):
+        if slips.any():
             held_nm = drive.shaft_torque_for_nm(np.where(slips, grips_n, 0.0))
             held_a = motor.current_at_torque_a(speed_rad_s, held_nm)
             current_a = np.where(slips, held_a, current_a)

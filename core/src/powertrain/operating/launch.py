@@ -9,9 +9,9 @@ from powertrain.drive import Drive
 from powertrain.operating.full_throttle import corner_speeds_mps, full_throttle, push_n
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
-COARSE_POINTS, COARSE_WEIGHTS = np.polynomial.legendre.leggauss(3)
+COARSE_POINTS, COARSE_WEIGHTS = np.polynomial.legendre.leggauss(5)
 
-COARSE_PANELS = np.array([0.0, 0.8, 1.0])
+COARSE_PANELS = np.array([0.0, 1.0])
 
 PANELS = np.concatenate([[0.0, 0.5, 0.8], 1 - 0.5 ** np.arange(4, 14), [1.0]])
 """Edges of the panels between two corners; they crowd towards the end, where a launch to nearly

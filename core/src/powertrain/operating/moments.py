@@ -146,12 +146,17 @@ GRADE_STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
 """Grades people name; the step is taken that spreads four hills over the drive's push."""
 
 
+HILLS_NEAR = 0.8
+"""Share of its free speed near which a drive's top speeds are looked for first."""
+
+
 def _tops_on_hills(drive: Drive, own_pct: float) -> State:
     push_n = float(full_throttle(drive, scalar(0.0)).force_n)
     steepest_pct = 100 * max(push_n / float(drive.road.weight_n), 0.0)
     step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])
     grades_pct = np.unique(np.append(step * np.arange(5.0), own_pct))
-    return _top_state(drive, top_speed_mps(drive, grades_pct), grades_pct)
+    near_mps = np.full(grades_pct.shape, max(HILLS_NEAR * float(fastest_mps(drive)), 1e-6))
+    return _top_state(drive, top_speed_mps(drive, grades_pct, near_mps), grades_pct)
 
 
 def _round_kmh(speed_kmh: float) -> float:

@@ -65,19 +65,19 @@ def falling_root(
 SECANTS = 5
 
 
-def root_near(smooth: Callable[[Array], Array], guess: Array) -> Array:
+def root_near(smooth: Callable[[Array], Array], guess: Array, steps: int = SECANTS) -> Array:
     """Return roots of a smooth function near positive guesses, by a few steps of the secant.
 
     Nothing is promised: where a root is not near, the outcome is no root. The caller asks.
     """
     before, now = guess * 1.02, guess
     f_before, f_now = smooth(before), smooth(now)
-    for count in range(SECANTS):
+    for count in range(steps):
         with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
             step = f_now * (now - before) / (f_now - f_before)
         step = np.where(np.isfinite(step), step, 0.0)
         before, f_before = now, f_now
         now = np.clip(now - step, 0.4 * now, 2.5 * now)
-        if count < SECANTS - 1:
+        if count < steps - 1:
             f_now = smooth(now)
     return now

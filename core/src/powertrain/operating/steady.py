@@ -45,7 +45,8 @@ def can_hold(drive: Drive, state: State) -> NDArray[np.bool_]:
     power_w = motor_side_power_w(drive, speed_rad_s, state.motor_current_a)
     deliverable = power_w <= drive.pack.greatest_power_w(drive.controller.standby_a) * (1 + SLACK)
     path_v = state.motor_voltage_v + drive.controller.path_drop_v(state.motor_current_a)
-    within_volts = path_v <= state.battery_voltage_v * (1 + SLACK)
+    # A motor that came with its inverter says by its envelope what the volts allow.
+    within_volts = drive.motor.has_inverter | (path_v <= state.battery_voltage_v * (1 + SLACK))
     return reaches & pushes & deliverable & within_volts
 
 

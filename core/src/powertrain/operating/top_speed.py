@@ -11,8 +11,12 @@ from powertrain.operating.limits import Limit
 from powertrain.operating.roots import falling_root, root_near
 from powertrain.operating.state import State, state_at_full_throttle
 
-NEAR_ENOUGH = 1e-6
-"""Push left over at a variant's top speed, as a share of what the road asks."""
+NEAR_ENOUGH, NEAR_STEPS = 1e-6, 4
+"""Push left over at a variant's top speed, as a share of what the road asks, and the steps of
+the search after which that is mostly so."""
+
+EXACT, EXACT_STEPS, FEW = 1e-12, 8, 16
+"""The same for a handful of drives, which are found to the last digits."""
 
 
 def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None) -> Array:
@@ -27,8 +31,8 @@ def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None)
     grade_pct : array_like
         Of one shape with the drive's fields, or broadcasting with them.
     near_mps : array_like, optional
-        Where to look first, for drives that resemble one another. It saves most of the work
-        and finds the speed to about seven digits. All drives and grades then form one flat array.
+        Where to look first. It saves most of the work, and for more than a handful of drives
+        it finds the speed to about seven digits. Drives and grades then form one flat array.
     """
     carried_mps = np.maximum(fastest_mps(drive), 0.0)
     coasting_mps = drive.road.coasting_speed_mps(grade_pct)
@@ -38,13 +42,16 @@ def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None)
     still_n = drive.road.still_n(grade_pct)
     spare_n = _spare(drive, grade_pct)
     if near_mps is not None:
+        exact = near_mps.size <= FEW
         found = np.full(np.shape(near_mps), np.inf)
         for branch_n in push_by_limit(drive, grade_pct):
             branch = _spare(drive, grade_pct, branch_n)
-            found = np.minimum(found, root_near(branch, near_mps))
+            steps = EXACT_STEPS if exact else NEAR_STEPS
+            found = np.minimum(found, root_near(branch, near_mps, steps))
         left_n = np.abs(spare_n(found))
-        near = left_n <= NEAR_ENOUGH * np.abs(still_n + drive.road.air_n(found))
-        missed = ~near | (found > ceiling_mps)
+        room = EXACT if exact else NEAR_ENOUGH
+        missed = ~(left_n <= room * np.abs(still_n + drive.road.air_n(found)))
+        missed = missed | (found > ceiling_mps)
         if np.any(missed):
             found[missed] = top_speed_mps(pick(drive, missed), grade_pct[missed])
         return found

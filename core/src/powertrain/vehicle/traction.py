@@ -5,6 +5,7 @@ Source: quasi-static balance of a two-axle vehicle, e.g. Wong, Theory of Ground 
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -43,7 +44,7 @@ class Grip:
             centre_to_driven_over_height=_lifting(said, share) if rear else scalar(np.inf),
         )
 
-    @property
+    @cached_property
     def known(self) -> bool:
         """Whether anything is known of the grip."""
         return bool(np.any(np.isfinite(self.friction)))

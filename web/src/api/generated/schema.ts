@@ -545,6 +545,11 @@ export interface components {
              */
             air_density_kg_m3?: number;
             /**
+             * Height above the sea
+             * @description Where it is given, height and air temperature set the density instead.
+             */
+            altitude_m?: number | null;
+            /**
              * Air temperature
              * @description The air around motor, controller and pack.
              * @default 20

@@ -50,8 +50,9 @@ def judge(case: Case) -> Iterator[Verdict]:
     kelvin over is not surer than a few below.
     """
     lasts = _lasts(case.build, case.drive, case.picture)
+    ends = _ends(case.store, case.picture, lasts)
     for key, part, noun in PARTS:
-        yield _judged(case, key, part, noun, lasts)
+        yield _judged(case, key, part, noun, lasts, ends[key])
 
 
 def _lasts(build: Build, drive: Drive, picture: Picture) -> Array:
@@ -70,16 +71,15 @@ def _lasts(build: Build, drive: Drive, picture: Picture) -> Array:
     return np.where(lasts < LONGEST_S, lasts, LONGEST_S)
 
 
-def _ends(store: Store, picture: Picture, key: str, lasts: Array) -> Array:
-    """Return the node's temperature at the end of each moment."""
-    ends = after(store, picture.flows, key, lasts)[:4]
-    return np.where(ends < BURNT_C, ends, BURNT_C)
+def _ends(store: Store, picture: Picture, lasts: Array) -> dict[str, Array]:
+    """Return each node's temperature at the end of each moment."""
+    reached = after(store, picture.flows, lasts)
+    return {key: np.where(end < BURNT_C, end, BURNT_C)[:4] for key, end in reached.items()}
 
 
-def _judged(case: Case, key: str, part: PartId, noun: str, lasts: Array) -> Verdict:
+def _judged(case: Case, key: str, part: PartId, noun: str, lasts: Array, ends: Array) -> Verdict:
     node: Node = getattr(case.picture.heat, key)
     limit: Limit = getattr(case.limits, key)
-    ends = _ends(case.store, case.picture, key, lasts)
     room = limit.value_c + (NEAR_K if part in estimated(case.build) else 0.0)
     index = int(np.argmax(ends))
     steady_c = float(node.steady_c[index])
@@ -120,7 +120,7 @@ def _judged(case: Case, key: str, part: PartId, noun: str, lasts: Array) -> Verd
 def _stays(case: Case, many: Variants, picture: Picture, key: str) -> NDArray[np.bool_]:
     """Return which variants keep a node within its limit in every moment."""
     lasts = _lasts(case.build, many.drives, picture)
-    ends = _ends(many.stores, picture, key, lasts)
+    ends = _ends(many.stores, picture, lasts)[key]
     limit: Limit = getattr(case.limits, key)
     stays: NDArray[np.bool_] = np.all(ends <= limit.value_c, axis=0)
     return stays
