@@ -13,7 +13,10 @@ from benchmarks import scalar_loop
 from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
 from powertrain.documents.reading import check_build
+from powertrain.doubt.draws import Doubt
 from powertrain.drive import Drive
+from powertrain.levers.board import sweep_of
+from powertrain.levers.registry import levers_of
 from powertrain.operating.blocks import in_blocks
 from powertrain.operating.top_speed import top_speed_mps
 
@@ -26,6 +29,21 @@ MILLION = 1_000_000
 def test_one_bench_answer(benchmark):
     document = check_build(TRIKE)
     benchmark(lambda: solve(document).model_dump_json())
+
+
+def test_one_bench_answer_against_a_plain_loop(benchmark):
+    """The whole answer, beside nothing but the top speeds of its variants, one by one."""
+    document = check_build(TRIKE)
+    levers = levers_of(document)
+    rows = len(sweep_of(document, Doubt.of(document), levers).variants.draws)
+    benchmark(lambda: solve(document))
+    begun, some = time.perf_counter(), 100
+    for index in range(some):
+        scalar_loop.top_speed_mps(TRIKE, 8.0 * (index % 2))
+    loop = (time.perf_counter() - begun) / some * 2 * rows
+    ratio = loop / benchmark.stats.stats.median
+    benchmark.extra_info["plain_loop_over_answer"] = round(ratio, 1)
+    print(f"\n{rows} variants: their top speeds in a plain loop take {ratio:.1f} x the answer")
 
 
 def test_one_bench_answer_from_its_plain_document(benchmark):

@@ -28,6 +28,11 @@ def scalar(value: float) -> Array:
     return cast(Array, np.float64(value))
 
 
+def is_nought(value: Any) -> bool:
+    """Return whether `value` is a plain zero, so that a term with it can be left out."""
+    return value.__class__ is np.float64 and bool(value == 0.0)
+
+
 def each_array(part: Part, change: Callable[[Array], Any]) -> Part:
     """Return `part` with `change` applied to every array in it; plain numbers stay as they are."""
     return _mapped(part, change)  # type: ignore[no-any-return]

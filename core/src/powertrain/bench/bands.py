@@ -19,8 +19,8 @@ from powertrain.operating.steady import energy_wh_per_km
 NODES = ("winding", "case", "controller", "pack")
 DRAWN = slice(1, 1 + DRAWS)
 
-WITHOUT = {"stage_losses_w", "limited_by", "gear", "grade_pct"}
-"""Parts of a state that have no band: exact ones, and lists."""
+WITHOUT = {"stage_losses_w", "limited_by", "gear", "grade_pct", "brush_heat_w", "cells_w"}
+"""Parts of a state that have no band: exact ones, lists, and what others stand for."""
 
 WEAKEST = 3
 """How many guesses are named for a figure."""

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, is_nought, scalar
 from powertrain.documents.electrics import Controller
 
 
@@ -32,7 +32,10 @@ class Chopper:
 
     def path_drop_v(self, current_a: Array) -> Array:
         """Return the volts that the path keeps: I R_c and the switching loss."""
-        return current_a * self.resistance_ohm + np.sign(current_a) * self.switching_v
+        drop_v = current_a * self.resistance_ohm
+        if is_nought(self.switching_v):
+            return drop_v
+        return drop_v + np.sign(current_a) * self.switching_v
 
 
 def _limit(value: float | None) -> Array:

@@ -100,8 +100,9 @@ def variants(
     at = np.vstack([np.zeros(len(doubt.inputs)), doubt.deviates])[drawn + 1]
     columns = {path: column[changed] for path, column in _columns(build, changes).items()}
     scales: dict[str, Array] = {}
-    for index, item in enumerate(doubt.inputs):
-        factor = (1 + item.tolerance) ** (at[:, index] / FOUR_IN_FIVE)
+    reach = np.log1p([item.tolerance for item in doubt.inputs]) / FOUR_IN_FIVE
+    factors = np.exp(at * reach).T
+    for item, factor in zip(doubt.inputs, factors, strict=True):
         if item.path.startswith("motor.thermal."):
             scales[item.path.rsplit(".", 1)[-1]] = factor
             continue

@@ -23,7 +23,7 @@ LOG_STEPS = 40
 LOG_TIMES = np.linspace(np.log(1e-3), np.log(LONGEST_S), LOG_STEPS)
 """Times at which a rise is looked at, to begin the search for the time of a limit."""
 
-NEWTON_STEPS = 4
+NEWTON_STEPS = 5
 """Newton's steps from there, on the logarithm of the time; the rates are known."""
 
 MOST_EXPONENT = 60.0
@@ -93,12 +93,14 @@ class TwoLumps:
             logs = np.where(above > below, low - below * (high - low) / (above - below), low)
         limits = np.stack([filled(limit, shape) for limit in limits_k])
         for _ in range(NEWTON_STEPS):
-            times = np.exp(np.clip(logs, low, high))
+            logs = np.clip(logs, low, high)
+            times = np.exp(logs)
             winding_k, case_k = self.after_k(times, start_k, start_k)
             rates = np.stack(self._rates(winding_k, case_k))[[0, 1], [0, 1]]
             room = limits - np.stack([winding_k[0], case_k[1]])
+            low, high = np.where(room > 0, logs, low), np.where(room > 0, high, logs)
             with np.errstate(divide="ignore", invalid="ignore"):
-                logs = np.log(times) + np.where(rates > 0, room / (rates * times), 0.0)
+                logs = logs + np.where(rates > 0, room / (rates * times), 0.0)
         times = np.exp(np.clip(logs, low, high))
         ends = np.stack([filled(end, shape) for end in ends_k])
         reached = (ends > limits) & np.any(over >= 0, axis=0)

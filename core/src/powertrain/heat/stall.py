@@ -35,7 +35,7 @@ def stall_of(drive: Drive, store: Store, limits: Limits) -> Stall:
     return Stall(state, float(times[first]), NODES[first])
 
 
-TABLE = np.geomspace(0.05, 20.0, 13)
+TABLE = np.geomspace(0.05, 20.0, 11)
 """Times at which stalls of many drives are looked at, as factors on the one they vary."""
 
 

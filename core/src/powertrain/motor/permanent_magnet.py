@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, is_nought, scalar
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.motor.winding import Winding
@@ -140,12 +140,16 @@ class PermanentMagnet:
 
     def loss_current_a(self, speed_rad_s: Array) -> Array:
         """Return the amps that iron, bearings and brushes take at a speed."""
+        if is_nought(self.loss_slope_a_s):
+            return self.no_load_current_a
         return self.no_load_current_a + self.loss_slope_a_s * speed_rad_s
 
     def voltage_v(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return k w + I R + V_brush, the brush drop opposing whichever way the current flows."""
-        drop_v = current_a * self.resistance_ohm + np.sign(current_a) * self.brush_drop_v
-        return self.constant_nm_per_a * speed_rad_s + drop_v
+        volts = self.constant_nm_per_a * speed_rad_s + current_a * self.resistance_ohm
+        if is_nought(self.brush_drop_v):
+            return volts
+        return volts + np.sign(current_a) * self.brush_drop_v
 
     def shaft_torque_nm(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return k (I - I0)."""
@@ -165,7 +169,7 @@ class PermanentMagnet:
     ) -> Array:
         """Return the positive root of I^2 (R + R_series) + I (k w + V_brush + V_series) = P."""
         ohm = self.resistance_ohm + series_ohm
-        emf_v = self.constant_nm_per_a * speed_rad_s + self.brush_drop_v + series_v
+        emf_v = self.constant_nm_per_a * speed_rad_s + (self.brush_drop_v + series_v)
         root = np.sqrt(emf_v * emf_v + 4 * ohm * np.maximum(power_w, 0.0))
         with np.errstate(invalid="ignore", divide="ignore"):
             return np.where(power_w > 0, 2 * power_w / (emf_v + root), 0.0)

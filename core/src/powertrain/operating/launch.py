@@ -9,7 +9,7 @@ from powertrain.drive import Drive
 from powertrain.operating.full_throttle import corner_speeds_mps, full_throttle, push_n
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
-COARSE_POINTS, COARSE_WEIGHTS = np.polynomial.legendre.leggauss(5)
+COARSE_POINTS, COARSE_WEIGHTS = np.polynomial.legendre.leggauss(4)
 
 COARSE_PANELS = np.array([0.0, 1.0])
 

@@ -39,7 +39,7 @@ export function Pane({ pane, onPane, bench, answer, onOpen }: Props) {
           >
             {TITLES[id]}
             {id === "verdicts" && stops ? (
-              <span className="ml-1.5 text-stop">{stops} stop</span>
+              <span className="ml-1 text-stop"> {stops} stop</span>
             ) : null}
           </Tabs.Trigger>
         ))}

@@ -1,4 +1,4 @@
-"""Harder and softer tyres."""
+"""Harder tyres."""
 
 from collections.abc import Iterator
 
@@ -25,9 +25,8 @@ def levers(build: Build) -> Iterator[Lever]:
         rank=2,
         at_part=False,
         say_up="Harder tyres (estimate)",
-        say_down="Softer tyres (estimate)",
         up=_pumped(rolls_mm * ROLLOUT, drag * ROLLING),
-        down=_pumped(rolls_mm / ROLLOUT, drag / ROLLING),
+        down=None,
     )
 
 

@@ -16,7 +16,6 @@ def levers(build: Build) -> Iterator[Lever]:
         if isinstance(stage, ToothedStage) and stage.kind in ("chain", "belt"):
             loss, path = 1 - stage.efficiency, f"gearing.{index}.efficiency"
             name = f"Stage {index + 1} {stage.kind}"
-            worse = 1 - loss / KEPT
             yield Lever(
                 id=f"gearing.{index}.care",
                 part="gearing",
@@ -27,7 +26,6 @@ def levers(build: Build) -> Iterator[Lever]:
                 rank=4,
                 at_part=False,
                 say_up=f"{name} slackened, aligned, oiled (estimate)",
-        say_down=f"{name} tight or dry (estimate)",
                 up={path: float(f"{1 - loss * KEPT:.4g}")} if loss > 0 else None,
-                down={path: float(f"{worse:.4g}")} if loss > 0 and worse > 0.5 else None,
+                down=None,
             )  # fmt: skip
