@@ -65,6 +65,19 @@ def main() -> None:
                 "button"
             ).first.click()
             take(inputs, "bench-inputs.png")
+            facts = bench(browser, product, "Causeway trike", 1280, 800, "light")
+            facts.get_by_role("region", name="Motor", exact=True).get_by_role(
+                "button"
+            ).first.click()
+            facts.get_by_text("Work it out from what you know").click()
+            facts.get_by_role("button", name="A drill").click()
+            facts.get_by_label("Spun at").fill("600")
+            facts.get_by_label("Volts when spun").fill("6.9")
+            facts.get_by_role("button", name="A bench supply").click()
+            facts.get_by_label("Known amps through it").fill("5")
+            facts.get_by_label("Volts at those amps").fill("0.23")
+            facts.wait_for_timeout(700)
+            take(facts, "bench-facts.png")
             levers = bench(browser, product, "Causeway trike", 1280, 800, "light")
             levers.get_by_role("button", name="Stage 1 driver up").click()
             levers.get_by_role("button", name="Cells in series up").click()
@@ -81,19 +94,6 @@ def main() -> None:
             take(sure, "bench-sure.png")
             stops = bench(browser, product, "Sluice scooter", 1280, 800, "light")
             take(stops, "bench-stops.png")
-            facts = bench(browser, product, "Causeway trike", 1280, 800, "light")
-            facts.get_by_role("region", name="Motor", exact=True).get_by_role(
-                "button"
-            ).first.click()
-            facts.get_by_text("Work it out from what you know").click()
-            facts.get_by_role("button", name="A drill").click()
-            facts.get_by_label("Spun at").fill("600")
-            facts.get_by_label("Volts when spun").fill("6.9")
-            facts.get_by_role("button", name="A bench supply").click()
-            facts.get_by_label("Known amps through it").fill("5")
-            facts.get_by_label("Volts at those amps").fill("0.23")
-            facts.wait_for_timeout(700)
-            take(facts, "bench-facts.png")
             browser.close()
     finally:
         product.end()

@@ -28,6 +28,8 @@ WANTED_SERIES = {
 
 KV, OHM, FREE_A = "kv_rpm_per_v", "resistance_ohm", "no_load_current_a"
 
+SIZE = "the usual for its size"
+
 SINUS_OR_SIX_STEP = 0.047
 """A sinusoidal back-EMF makes a KV by its peak that differs so much from the six-step mean."""
 
@@ -227,12 +229,13 @@ def usual_of_size(facts: MotorFacts, found: Found) -> Iterator[Finding]:
         return
     constant = RPM_PER_RAD_S / kv.value
     ohm = constant**2 / (0.05 * mass ** (5 / 3))
-    route = "the usual for its size"
-    yield _finding(OHM, ohm, 1.0, "estimated", route, "mass_kg", "diameter_mm")
-    known = surest(found, OHM)
-    better = ohm if known is None else known.value
-    free_a = 0.03 * math.sqrt(40 * mass / better)
-    yield _finding(FREE_A, free_a, 1.0, "estimated", route, "mass_kg", "diameter_mm")
+    known = surest([finding for finding in found if finding.route != SIZE], OHM)
+    uses = ("mass_kg", "diameter_mm")
+    if known is None:
+        yield _finding(OHM, ohm, 1.0, "estimated", SIZE, *uses)
+    if not any(finding.key == FREE_A and finding.route != SIZE for finding in found):
+        better = ohm if known is None else known.value
+        yield _finding(FREE_A, 0.03 * math.sqrt(40 * mass / better), 1.0, "estimated", SIZE, *uses)
 
 
 def _mass(facts: MotorFacts) -> float | None:
