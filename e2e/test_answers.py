@@ -117,6 +117,28 @@ def test_constants_are_worked_out_from_what_is_known(trike: Page, product: Produ
     expect(editor.get_by_label("Spun at")).to_have_value("600")
 
 
+def test_a_series_motor_is_fitted_to_its_table(page: Page, product: Product):
+    address = demo(product, "peat-trolley")
+    open_bench(page, address)
+    editor = open_part(page, "Motor")
+    editor.get_by_text("Work it out from what you know").click()
+    editor.get_by_role("button", name="A curve").click()
+    editor.get_by_label("Curve is at").fill("24")
+    # k(I) = 0.3 I/(I + 100), 0.02 ohm, 1 N.m lost, worked out by hand for five currents.
+    rows = []
+    for amps in (40, 80, 140, 220, 320):
+        constant = 0.3 * amps / (amps + 100)
+        rpm = (24 - 0.02 * amps) / constant * 9.549297
+        rows.append(f"{constant * amps - 1:.5f} {rpm:.4f} {amps}")
+    editor.get_by_label("Points").fill("\n".join(rows))
+    expect(editor).to_contain_text("by the curve")
+    editor.get_by_role("button", name=re.compile("^Use")).click()
+    saved(page)
+    motor = product.build(address)["document"]["motor"]
+    assert motor["saturated_constant_nm_per_a"] == pytest.approx(0.3, rel=0.01)
+    assert motor["half_saturation_current_a"] == pytest.approx(100, rel=0.01)
+
+
 def test_another_kind_of_motor_and_a_gearbox(trike: Page, product: Product):
     editor = open_part(trike, "Motor")
     editor.get_by_label("Kind of motor").select_option("series_wound")

@@ -171,13 +171,14 @@ class Crossing(BaseModel):
 class MapAnswer(BaseModel):
     """Push against what the road asks, over speed.
 
-    `drive_force_n` and `limited_by` go with `speeds_mps`; each crossing's road force goes with
-    `road_speeds_mps`.
+    `drive_force_n` and `limited_by` go with `speeds_mps`, and so does the push in each gear of a
+    gearbox; there is none without one. Each crossing's road force goes with `road_speeds_mps`.
     """
 
     speeds_mps: list[float]
     drive_force_n: list[float]
     limited_by: list[LimitWord]
+    gears_force_n: list[list[float]]
     road_speeds_mps: list[float]
     crossings: list[Crossing]
 

@@ -10,6 +10,7 @@ from powertrain.operating.full_throttle import (
     corner_speeds_mps,
     fastest_mps,
     full_throttle,
+    push_n,
 )
 from powertrain.operating.moments import Moments
 
@@ -34,9 +35,18 @@ def map_of(drive: Drive, moments: Moments) -> MapAnswer:
         speeds_mps=listed(speeds[pushing]),
         drive_force_n=listed(at.force_n[pushing]),
         limited_by=words,
+        gears_force_n=_gears(drive, speeds[pushing]),
         road_speeds_mps=listed(road_speeds),
         crossings=_crossings(drive, moments, road_speeds),
     )
+
+
+def _gears(drive: Drive, speeds: Array) -> list[list[float]]:
+    """Return the push in each gear, the shortest first; nothing where there is no choice."""
+    gears = drive.train.gears
+    if len(gears) == 1:
+        return []
+    return [listed(np.maximum(push_n(drive.in_gear(gear), speeds), 0.0)) for gear in gears]
 
 
 def _crossings(drive: Drive, moments: Moments, road_speeds: Array) -> list[Crossing]:

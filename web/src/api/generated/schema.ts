@@ -956,8 +956,8 @@ export interface components {
          * MapAnswer
          * @description Push against what the road asks, over speed.
          *
-         *     `drive_force_n` and `limited_by` go with `speeds_mps`; each crossing's road force goes with
-         *     `road_speeds_mps`.
+         *     `drive_force_n` and `limited_by` go with `speeds_mps`, and so does the push in each gear of a
+         *     gearbox; there is none without one. Each crossing's road force goes with `road_speeds_mps`.
          */
         MapAnswer: {
             /** Speeds Mps */
@@ -966,6 +966,8 @@ export interface components {
             drive_force_n: number[];
             /** Limited By */
             limited_by: ("voltage" | "motor_current" | "battery_current" | "traction" | "cannot_move" | "overrun")[];
+            /** Gears Force N */
+            gears_force_n: number[][];
             /** Road Speeds Mps */
             road_speeds_mps: number[];
             /** Crossings */

@@ -6,7 +6,7 @@ from powertrain.verdicts.rules.temperatures import spoken
 from powertrain.verdicts.verdict import Case, Fix, PartId, Severity, Verdict
 
 SHORT_S, LONG_S = 3.0, 20.0
-"""A stall shorter than a man's reaction burns; one he can notice and end is a thing to watch."""
+"""A stall shorter than anybody's reaction burns; one that is noticed and ended is to be watched."""
 
 PART: dict[str, PartId] = {
     "winding": "motor",

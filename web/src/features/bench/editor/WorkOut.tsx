@@ -19,6 +19,9 @@ interface Props {
 type Typed = Record<string, string>;
 
 const SECTION = { motor: "motor", pack: "battery" } as const;
+/** The one fact that is a list: points, a line for each. */
+const CURVE = "curve";
+
 interface Route {
   title: string;
   how: string;
@@ -64,6 +67,11 @@ const ROUTES: Record<Props["part"], Route[]> = {
       keys: ["stall_torque_nm", "stall_current_a", "rated_voltage_v"],
     },
     {
+      title: "A curve",
+      how: "Points of a published curve or table, all at these volts; a series-wound motor needs four.",
+      keys: ["curve_voltage_v", CURVE],
+    },
+    {
       title: "Turns and can",
       how: "No more than the right order.",
       keys: ["turns", "diameter_mm", "length_mm", "mass_kg"],
@@ -94,12 +102,13 @@ export function WorkOut({ part, bench, state }: Props) {
   const [open, setOpen] = useState(() => Object.keys(kept(key)).length > 0);
   const prefix = part === "motor" ? "motor" : "cell";
   const fields = (part === "motor" ? data?.motor_facts : data?.cell_facts) ?? [];
-  const write = (field: FieldInfo, text: string) => {
-    const next = { ...facts, [field.path]: text };
-    if (text === "") delete next[field.path];
+  const keep = (path: string, text: string) => {
+    const next = { ...facts, [path]: text };
+    if (text === "") delete next[path];
     setFacts(next);
     localStorage.setItem(key, JSON.stringify(next));
   };
+  const write = (field: FieldInfo, text: string) => keep(field.path, text);
   const body = factsOf(part, state, fields, facts, (field, text) => {
     const number = typed(text);
     return number === null ? null : toStored(number, documentUnit(field.unit, choice));
@@ -155,6 +164,15 @@ export function WorkOut({ part, bench, state }: Props) {
               <p className="text-[12px] text-soft">{route.how}</p>
               <div className="grid grid-cols-2 gap-x-4 gap-y-1 sm:grid-cols-4">
                 {route.keys.map((name) => {
+                  if (name === CURVE) {
+                    return (
+                      <CurvePoints
+                        key={name}
+                        text={facts[`${prefix}.${CURVE}`] ?? ""}
+                        onText={(text) => keep(`${prefix}.${CURVE}`, text)}
+                      />
+                    );
+                  }
                   const field = fields.find((item) => item.path === `${prefix}.${name}`);
                   return field ? (
                     <Fact key={name} field={field} text={facts[field.path] ?? ""} onText={write} />
@@ -173,6 +191,46 @@ export function WorkOut({ part, bench, state }: Props) {
       </div>
     </details>
   );
+}
+
+/** Points as people copy them from a table: torque, rpm and amps on each line. */
+function CurvePoints({ text, onText }: { text: string; onText: (text: string) => void }) {
+  const id = useId();
+  const misread = text !== "" && points(text) === null;
+  return (
+    <div className="col-span-2 text-[12.5px] sm:col-span-3">
+      <label htmlFor={id}>
+        Points <span className="text-soft">N·m, rpm, A on each line</span>
+      </label>
+      <textarea
+        id={id}
+        rows={4}
+        placeholder={"2.1  3150  22\n6.4  2610  51"}
+        className={`mt-0.5 block w-full rounded-md border bg-raised px-2 py-1 text-[13px] tabular-nums ${misread ? "border-stop" : "border-line"}`}
+        aria-invalid={misread}
+        value={text}
+        onChange={(event) => onText(event.target.value)}
+      />
+      {misread ? (
+        <p role="alert" className="font-semibold text-stop">
+          Each line needs three numbers: torque, rpm, amps.
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** The points of a pasted table, null if a line is not three numbers. */
+function points(text: string) {
+  const lines = text.split("\n").filter((line) => line.trim() !== "");
+  const rows = lines.map((line) =>
+    line
+      .trim()
+      .split(/[;\t ]+|,\s+/)
+      .map(typed),
+  );
+  if (!rows.every((row) => row.length === 3 && row.every((value) => value !== null))) return null;
+  return rows.map(([torque_nm, rpm, current_a]) => ({ torque_nm, rpm, current_a }));
 }
 
 interface FactProps {
@@ -312,6 +370,8 @@ function factsOf(
     if (value !== null) own[field.path.split(".").at(-1) ?? ""] = value;
   }
   const name = part === "motor" ? "motor" : "cell";
+  const curve = points(facts[`${name}.${CURVE}`] ?? "");
+  if (curve?.length) own[CURVE] = curve;
   return { format: "young-torrent.facts/1", [name]: own } as Facts;
 }
 

@@ -123,6 +123,15 @@ export const PushMap = memo(function PushMap({ answer, pinned, moment, width, he
               strokeDasharray="3 3"
             />
           ) : null}
+          {map.gears_force_n.map((forces, gear) => (
+            <path
+              // A gear has no name but its place in the box.
+              key={gear}
+              d={path(map.speeds_mps, forces)}
+              className="fill-none stroke-water opacity-50"
+              strokeWidth={1}
+            />
+          ))}
           {edge.map((run) => (
             <path
               key={`${run.limit}${run.speeds[0]}`}
