@@ -43,7 +43,7 @@ def test_a_vehicle_typed_in_by_hand_is_solved_and_found_after_a_restart(
         for label, value in values.items():
             field = editor.get_by_label(label, exact=True)
             if not field.is_visible():
-                editor.get_by_text(re.compile("not filled in")).click()
+                editor.get_by_text(re.compile("more, not filled in")).click()
             field.fill(value)
             field.press("Enter")
     gearing = open_part(page, "Gearing")

@@ -4,8 +4,9 @@ from dataclasses import dataclass
 
 from powertrain.arrays import Array, scalar
 from powertrain.documents.build import Build
+from powertrain.documents.heat import Cooling, PartThermal
 from powertrain.drive import Drive
-from powertrain.heat.air import Air
+from powertrain.heat.air import Air, Place
 from powertrain.heat.estimate import (
     CONTROLLER_J_PER_KG_K,
     COPPER_J_PER_KG_K,
@@ -13,6 +14,7 @@ from powertrain.heat.estimate import (
     IRON_J_PER_KG_K,
     PACK_J_PER_KG_K,
     WINDING_S,
+    Body,
     controller_body,
     motor_body,
     pack_body,
@@ -60,13 +62,21 @@ class Store:
     @classmethod
     def of(cls, build: Build, drive: Drive) -> "Store":
         """Return the heat data of a document, what is not stated estimated from mass and size."""
-        conditions = build.conditions
+        conditions, controller, battery = build.conditions, build.controller, build.battery
         ambient_c = scalar(conditions.ambient_c)
         begins = conditions.parts_c
         return cls(
             motor=_motor(build, drive),
-            controller=_controller(build),
-            pack=_pack(build),
+            controller=_part(
+                controller.thermal,
+                controller.cooling,
+                controller_body(controller),
+                "vented",
+                CONTROLLER_J_PER_KG_K,
+            ),
+            pack=_part(
+                battery.thermal, battery.cooling, pack_body(battery), "closed", PACK_J_PER_KG_K
+            ),
             ambient_c=ambient_c,
             parts_c=ambient_c if begins is None else scalar(begins),
         )
@@ -94,25 +104,14 @@ def _motor(build: Build, drive: Drive) -> MotorStore:
     )
 
 
-def _controller(build: Build) -> PartStore:
-    controller, body = build.controller, controller_body(build.controller)
-    said = controller.thermal
+def _part(
+    said: PartThermal, cooling: Cooling, body: Body, usual: Place, j_per_kg_k: float
+) -> PartStore:
     stores, outside = said.heat_j_per_k, said.to_air_k_per_w
     return PartStore(
-        j_per_k=CONTROLLER_J_PER_KG_K * body.mass_kg if stores is None else scalar(stores),
+        j_per_k=j_per_kg_k * body.mass_kg if stores is None else scalar(stores),
         to_air_k_per_w=still_k_per_w(body) if outside is None else scalar(outside),
-        air=Air.of(controller.cooling, "vented", body.size_m),
-    )
-
-
-def _pack(build: Build) -> PartStore:
-    battery, body = build.battery, pack_body(build.battery)
-    said = battery.thermal
-    stores, outside = said.heat_j_per_k, said.to_air_k_per_w
-    return PartStore(
-        j_per_k=PACK_J_PER_KG_K * body.mass_kg if stores is None else scalar(stores),
-        to_air_k_per_w=still_k_per_w(body) if outside is None else scalar(outside),
-        air=Air.of(battery.cooling, "closed", body.size_m),
+        air=Air.of(cooling, usual, body.size_m),
     )
 
 

@@ -147,7 +147,7 @@ class Packaged:
         return (self.base_rad_s, self.top_rad_s * (1 - FADE), self.top_rad_s)
 
     def _constant(self, speed_rad_s: Array) -> Array:
-        with np.errstate(divide="ignore", invalid="ignore"):
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
             weakened = np.where(speed_rad_s > self.base_rad_s, self.base_rad_s / speed_rad_s, 1.0)
         return self.constant_nm_per_a * weakened
 

@@ -15,6 +15,7 @@ import numpy as np
 from powertrain.arrays import Array, is_nought, scalar
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PermanentMagnetMotor
+from powertrain.motor.fed import FedByController
 from powertrain.motor.winding import Winding
 from powertrain.units import torque_constant_nm_per_a
 
@@ -23,7 +24,7 @@ KV_PER_DEGREE = 0.005
 
 
 @dataclass(frozen=True)
-class PermanentMagnet:
+class PermanentMagnet(FedByController):
     """Constants of one motor; see `powertrain.motor.protocol.Motor` for the methods."""
 
     count: Array
@@ -101,28 +102,9 @@ class PermanentMagnet:
         return {"kv_rpm_per_v": motor.kv_rpm_per_v * share, **_free_currents(motor, share**2)}
 
     @property
-    def has_inverter(self) -> bool:
-        """Return False: a controller feeds it."""
-        return False
-
-    @property
-    def own_current_limit_a(self) -> Array:
-        """None: the controller sets the amps."""
-        return scalar(np.inf)
-
-    @property
-    def weakening_rad_s(self) -> Array:
-        """None: there is no field to weaken."""
-        return scalar(np.inf)
-
-    @property
     def constant_nm_per_root_w(self) -> Array:
         """Return k/sqrt(R)."""
         return self.constant_nm_per_a / np.sqrt(self.resistance_ohm)
-
-    def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "PermanentMagnet":
-        """Return itself: its constants don't depend on the pack."""
-        return self
 
     def fastest_rad_s(self, source_v: Array) -> Array:
         """Return the speed at which the back-EMF leaves no volts to drive a current."""
@@ -133,10 +115,6 @@ class PermanentMagnet:
         ohm = self.resistance_ohm + series_ohm
         driving_v = source_v - self.brush_drop_v - self.no_load_current_a * ohm
         return driving_v / (self.constant_nm_per_a + self.loss_slope_a_s * ohm)
-
-    def corners_rad_s(self) -> tuple[Array, ...]:
-        """Return none: its curve is straight."""
-        return ()
 
     def loss_current_a(self, speed_rad_s: Array) -> Array:
         """Return the amps that iron, bearings and brushes take at a speed."""

@@ -11,13 +11,14 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.documents.motor import SeriesWoundMotor
+from powertrain.motor.fed import FedByController
 from powertrain.motor.winding import Winding
 
 NEWTON_STEPS = 40
 
 
 @dataclass(frozen=True)
-class SeriesWound:
+class SeriesWound(FedByController):
     """Constants of one motor; see `powertrain.motor.protocol.Motor` for the methods."""
 
     count: Array
@@ -79,21 +80,6 @@ class SeriesWound:
         """Return None: its brushes stand where the maker set them."""
 
     @property
-    def has_inverter(self) -> bool:
-        """Return False: a controller feeds it."""
-        return False
-
-    @property
-    def own_current_limit_a(self) -> Array:
-        """None: the controller sets the amps."""
-        return scalar(np.inf)
-
-    @property
-    def weakening_rad_s(self) -> Array:
-        """None: it weakens its own field by drawing less."""
-        return scalar(np.inf)
-
-    @property
     def constant_nm_per_root_w(self) -> Array:
         """Return k/sqrt(R) at half saturation."""
         return self.saturated_nm_per_a / 2 / np.sqrt(self.resistance_ohm)
@@ -101,10 +87,6 @@ class SeriesWound:
     def constant_nm_per_a(self, current_a: Array) -> Array:
         """Return k(I) = k_sat I/(I + I_half)."""
         return self.saturated_nm_per_a * current_a / (current_a + self.half_saturation_a)
-
-    def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "SeriesWound":
-        """Return itself: its constants don't depend on the pack."""
-        return self
 
     def fastest_rad_s(self, source_v: Array) -> Array:
         """Return the free speed: where the current gives no more than the loss torque."""
@@ -115,10 +97,6 @@ class SeriesWound:
         """Return the speed at which the current of the loss torque takes all the volts."""
         free_a = self.current_at_torque_a(scalar(0.0), scalar(0.0))
         return self.speed_at_voltage_rad_s(free_a, source_v - free_a * series_ohm)
-
-    def corners_rad_s(self) -> tuple[Array, ...]:
-        """Return none: its curve is smooth."""
-        return ()
 
     def voltage_v(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return k(I) w + I R + V_brush."""

@@ -50,7 +50,9 @@ export const HowSure = memo(function HowSure({ doubt, loadFactor, onOpen }: Prop
           <tr>
             <th className="py-1 font-normal">Figure</th>
             <th className="font-normal">10 to 90 %, in four cases of five</th>
-            <th className="font-normal">Weakest guesses, and their part in the doubt</th>
+            <th className="hidden font-normal sm:table-cell">
+              Weakest guesses, and their part in the doubt
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -91,6 +93,9 @@ function FigureRow({ info, figure }: RowProps) {
     value === null ? null : toShown(value, unit),
   );
   const value = figure.value === null ? null : toShown(figure.value, unit);
+  const weakest = figure.weakest.length
+    ? figure.weakest.map((weak) => `${weak.label} ${digits(weak.share * 100, 2)} %`).join(", ")
+    : "nothing stands out";
   return (
     <tr className="border-t border-line align-middle">
       <th scope="row" className="py-1.5 pr-3 text-left font-normal whitespace-nowrap">
@@ -103,14 +108,9 @@ function FigureRow({ info, figure }: RowProps) {
         ) : (
           <span className="text-soft">not in every case</span>
         )}
+        <span className="block text-[11.5px] text-soft sm:hidden">{weakest}</span>
       </td>
-      <td className="text-[12px] text-soft">
-        {figure.weakest.length
-          ? figure.weakest
-              .map((weak) => `${weak.label} ${digits(weak.share * 100, 2)} %`)
-              .join(", ")
-          : "nothing stands out"}
-      </td>
+      <td className="hidden text-[12px] text-soft sm:table-cell">{weakest}</td>
     </tr>
   );
 }

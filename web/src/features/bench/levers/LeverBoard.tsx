@@ -25,6 +25,7 @@ export const LeverBoard = memo(function LeverBoard({ bench, board, climbS }: Pro
   const unit = stepUnit(figure, choice);
   const wanted = typed(amount ?? "") ?? figure.step;
   const order = board.ranked[wish] ?? [];
+  const columns = [figure, ...FIGURES.filter((item) => item !== figure)];
   const others = board.rows.map((_, i) => i).filter((i) => !order.includes(i));
   const presses = (row: BoardRow): number | null => {
     const gain = (row.effects[wish]?.[0] ?? 0) * figure.better * unit.factor;
@@ -74,7 +75,7 @@ export const LeverBoard = memo(function LeverBoard({ bench, board, climbS }: Pro
               <th scope="col" className="py-1 text-left font-normal">
                 One press
               </th>
-              {FIGURES.map((item) => (
+              {columns.map((item) => (
                 <th
                   key={item.id}
                   scope="col"
@@ -114,7 +115,7 @@ export const LeverBoard = memo(function LeverBoard({ bench, board, climbS }: Pro
                       </span>
                     ) : null}
                   </th>
-                  {FIGURES.map((item) => (
+                  {columns.map((item) => (
                     <Cell
                       key={item.id}
                       info={item}

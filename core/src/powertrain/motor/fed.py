@@ -1,0 +1,36 @@
+"""What motors have in common that a separate controller feeds."""
+
+from typing import TypeVar
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+
+Fed = TypeVar("Fed", bound="FedByController")
+
+
+class FedByController:
+    """Answers of the protocol for a motor without electronics of its own."""
+
+    @property
+    def has_inverter(self) -> bool:
+        """Return False: a controller feeds it."""
+        return False
+
+    @property
+    def own_current_limit_a(self) -> Array:
+        """Return infinity: the controller sets the amps."""
+        return scalar(np.inf)
+
+    @property
+    def weakening_rad_s(self) -> Array:
+        """Return infinity: nothing weakens its field from outside."""
+        return scalar(np.inf)
+
+    def fed_by(self: Fed, open_circuit_v: Array, source_ohm: Array) -> Fed:
+        """Return itself: its constants don't depend on the pack."""
+        return self
+
+    def corners_rad_s(self) -> tuple[Array, ...]:
+        """Return none: its curve has no kinks of its own."""
+        return ()
