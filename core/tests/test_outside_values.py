@@ -95,6 +95,19 @@ def test_greatest_power_and_efficiency_of_the_linear_motor():
     assert efficiency.max() == pytest.approx((1 - math.sqrt(no_load_a / stall_a)) ** 2, rel=1e-6)
 
 
+def test_cell_under_current_of_a_battery_library():
+    # thevenin 0.2.1: OCV 3 + 1.2 soc, 10 Ah, 10 mohm, 20 A from soc 0.9: 3.88 V at once, and
+    # 3.48 V after 600 s, in which a third of its charge is gone.
+    for soc, volts in ((0.9, 3.88), (0.9 - 20 * 600 / 3600 / 10, 3.48)):
+        cell = Pack.of(
+            Battery(
+                chemistry="li_ion", series=1, cell_capacity_ah=10.0, cell_resistance_mohm=10.0,
+                cell_voltage_v=3 + 1.2 * soc,
+            )
+        )  # fmt: skip
+        assert cell.voltage_v(scalar(20.0)) == pytest.approx(volts, abs=5e-3)
+
+
 def test_cell_under_power_of_a_battery_library():
     # thevenin 0.2.1: 100 W from 3.6 V behind 10 mohm -> 30.3337 A, 3.29666 V.
     cell = Pack.of(

@@ -172,6 +172,7 @@ def test_the_verdict_on_heat_leads_to_a_cure():
     seen = next(v for v in judge_all(case)[0] if v.id == "winding_temperature")
     assert seen.severity == "stop"
     assert seen.fix is not None
+    assert "of the time" in seen.why
     cured = check_build(changed(document_with(tall), seen.fix.change))
     after = next(
         v for v in judge_all(Case.of(cured, Drive.of(cured)))[0] if v.id == "winding_temperature"

@@ -98,11 +98,12 @@ def _judged(case: Case, key: str, part: PartId, noun: str, lasts: Array, ends: A
     away = key in ("winding", "case") and bool(case.picture.heat.runs_away[index])
     value = float(ends[index])
     title, why = _words(noun, limit, worst, value, until_s, steady_c, float(lasts[index]), away)
-    fix = (
-        cure(case, lambda many, picture: _stays(case, many, picture, key))
-        if severity == "stop"
-        else None
-    )
+    share = float(case.picture.heat.repeat_share[index])
+    if part == "motor" and severity != "ok" and 0.01 < share < 0.95:
+        why += f" With rests in between it may run {100 * share:.0f} % of the time."
+    fix = None
+    if severity == "stop":
+        fix = cure(case, lambda many, picture: _stays(case, many, picture, key))
     return Verdict(
         id=f"{key}_temperature",
         part=part,
