@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from powertrain.arrays import Array, pick
 from powertrain.drive import Drive
@@ -39,20 +40,18 @@ def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None)
     runs_away = np.isposinf(coasting_mps)
     ceiling_mps = np.where(runs_away, carried_mps, np.maximum(carried_mps, coasting_mps))
 
-    still_n = drive.road.still_n(grade_pct)
     spare_n = _spare(drive, grade_pct)
     if near_mps is not None:
         exact = near_mps.size <= FEW
-        found = np.full(np.shape(near_mps), np.inf)
-        for branch_n in push_by_limit(drive, grade_pct):
-            branch = _spare(drive, grade_pct, branch_n)
-            steps = EXACT_STEPS if exact else NEAR_STEPS
-            found = np.minimum(found, root_near(branch, near_mps, steps))
-        left_n = np.abs(spare_n(found))
-        room = EXACT if exact else NEAR_ENOUGH
-        missed = ~(left_n <= room * np.abs(still_n + drive.road.air_n(found)))
+        found, missed = _near(
+            drive, grade_pct, near_mps, exact, EXACT_STEPS if exact else NEAR_STEPS
+        )
         missed = missed | (found > ceiling_mps)
-        if np.any(missed):
+        if missed.any() and not exact:
+            rest = np.flatnonzero(missed)
+            again = _near(pick(drive, rest), grade_pct[rest], near_mps[rest], False, EXACT_STEPS)
+            found[rest], missed[rest] = again[0], again[1] | (again[0] > ceiling_mps[rest])
+        if missed.any():
             found[missed] = top_speed_mps(pick(drive, missed), grade_pct[missed])
         return found
     low, high = np.broadcast_arrays(np.zeros(()), ceiling_mps)
@@ -60,6 +59,22 @@ def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None)
     if np.any(runs_away):
         return np.where(runs_away & (spare_n(high) > 0), np.inf, found)
     return found
+
+
+def _near(
+    drive: Drive, grade_pct: Array, near_mps: Array, exact: bool, steps: int
+) -> tuple[Array, NDArray[np.bool_]]:
+    """Return the least of the speeds at which each limit's push meets the road, and the misses.
+
+    A miss is a speed at which something is left over, be it that a secant did not get there.
+    """
+    found = np.full(np.shape(near_mps), np.inf)
+    for branch_n in push_by_limit(drive, grade_pct):
+        branch = _spare(drive, grade_pct, branch_n)
+        found = np.minimum(found, root_near(branch, near_mps, steps))
+    left_n = np.abs(_spare(drive, grade_pct)(found))
+    asked_n = np.abs(drive.road.force_n(found, grade_pct))
+    return found, ~(left_n <= (EXACT if exact else NEAR_ENOUGH) * asked_n)
 
 
 def _spare(drive: Drive, grade_pct: Array, push: Push | None = None) -> Push:
