@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from powertrain.figures import FigureId
+from powertrain.heat.limits import NodeId
 from powertrain.levers.board import Board
 from powertrain.levers.lever import Lever
 from powertrain.operating.moments import MomentId
@@ -56,9 +57,6 @@ class StateAnswer(BaseModel):
     energy_wh_per_km: float | None
     range_km: float | None
     limited_by: LimitWord | None
-
-
-NodeId = Literal["winding", "case", "controller", "pack"]
 
 
 Band = list[float | None]

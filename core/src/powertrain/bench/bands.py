@@ -11,12 +11,12 @@ from powertrain.documents.build import Build
 from powertrain.doubt.bands import Shares, bands_of, shares_of
 from powertrain.doubt.draws import DRAWS, Doubt
 from powertrain.figures import FigureId
+from powertrain.heat.limits import NODES
 from powertrain.levers.board import Sweep
 from powertrain.operating.distance import range_km
 from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km
 
-NODES = ("winding", "case", "controller", "pack")
 DRAWN = slice(1, 1 + DRAWS)
 
 WITHOUT = {"stage_losses_w", "limited_by", "gear", "grade_pct", "brush_heat_w", "cells_w"}

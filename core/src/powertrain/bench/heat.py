@@ -3,17 +3,16 @@
 import numpy as np
 
 from powertrain.arrays import pick
-from powertrain.bench.answer import FirstLimit, HeatLimit, NodeAnswer, NodeId, StallAnswer
+from powertrain.bench.answer import FirstLimit, HeatLimit, NodeAnswer, StallAnswer
 from powertrain.bench.bands import DRAWN, band_of
 from powertrain.bench.numbers import number
 from powertrain.doubt.draws import DRAWS, Variants
-from powertrain.heat.limits import Limits
+from powertrain.heat.limits import NODES, Limits, NodeId
 from powertrain.heat.stall import stall_seconds
 from powertrain.heat.temperatures import Temperatures
 from powertrain.operating.moments import MomentId
 from powertrain.verdicts.verdict import Case
 
-NODES: tuple[NodeId, ...] = ("winding", "case", "controller", "pack")
 LASTING: tuple[tuple[int, MomentId], ...] = ((1, "climb"), (2, "cruise"), (3, "top_speed"))
 
 

@@ -1,8 +1,14 @@
 """How hot a part may get: by its maker, else its insulation class, else the trade's figure."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from powertrain.documents.build import Build
+
+NodeId = Literal["winding", "case", "controller", "pack"]
+
+NODES: tuple[NodeId, ...] = ("winding", "case", "controller", "pack")
+"""What has a temperature, in the order in which it is told."""
 
 INSULATION_C = {"A": 105.0, "E": 120.0, "B": 130.0, "F": 155.0, "H": 180.0}
 """Highest temperature of each class (IEC 60085; from memory)."""

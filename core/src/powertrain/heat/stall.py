@@ -1,20 +1,15 @@
 """Held stalled at full throttle: which node passes its limit first, and when."""
 
 from dataclasses import dataclass
-from typing import Literal
 
 import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.drive import Drive
-from powertrain.heat.limits import Limits
+from powertrain.heat.limits import NODES, Limits, NodeId
 from powertrain.heat.store import Store
 from powertrain.heat.temperatures import after, stalled, temperatures
 from powertrain.operating.state import State
-
-NodeId = Literal["winding", "case", "controller", "pack"]
-
-NODES: tuple[NodeId, ...] = ("winding", "case", "controller", "pack")
 
 
 @dataclass(frozen=True)

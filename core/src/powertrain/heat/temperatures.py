@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, filled, scalar, shape_of
 from powertrain.drive import Drive
-from powertrain.heat.limits import Limits
+from powertrain.heat.limits import NODES, Limits
 from powertrain.heat.lumps import COPPER_PER_K, OneLump, TwoLumps
 from powertrain.heat.store import PartStore, Store
 from powertrain.operating.free import NO_SLIP
@@ -121,10 +121,7 @@ def temperatures(
 
 def _rooms(store: Store, limits: Limits) -> dict[str, Array]:
     """Return the limits in kelvin above the air."""
-    return {
-        key: getattr(limits, key).value_c - store.ambient_c
-        for key in ("winding", "case", "controller", "pack")
-    }
+    return {key: getattr(limits, key).value_c - store.ambient_c for key in NODES}
 
 
 def _single(

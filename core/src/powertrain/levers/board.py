@@ -51,13 +51,14 @@ class Row(BaseModel):
 class Board(BaseModel):
     """All rows, and for each wish the order in which they serve it best.
 
-    `now` are the figures as they stand; the range is at cruise, the temperatures at the end of
-    the climb.
+    `now` are the figures as they stand: the range at cruise, the temperatures at the end of the
+    climb. `better` says whether more of a figure is wished for, or less.
     """
 
     now: dict[FigureId, float | None]
     rows: list[Row]
     ranked: dict[FigureId, list[int]]
+    better: dict[FigureId, Literal[1, -1]]
 
 
 @dataclass(frozen=True)
@@ -97,7 +98,9 @@ def board_of(sweep: Sweep) -> Board:
         for (lever, step), effect in zip(sweep.presses, effects, strict=True)
     ]
     now = {key: _finite(values[0]) for key, values in sweep.figures.items()}
-    return Board(now=now, rows=rows, ranked={key: _ranked(rows, key) for key in BETTER})
+    return Board(
+        now=now, rows=rows, ranked={key: _ranked(rows, key) for key in BETTER}, better=BETTER
+    )
 
 
 def levers_board(build: Build) -> Board:

@@ -41,7 +41,7 @@ def _free(drive: Drive) -> State:
     source_v = pack.voltage_v(controller.standby_a) - controller.switching_v
     source_ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
     speed_mps = drive.road_speed_mps(motor.free_rad_s(source_v, source_ohm))
-    speed_mps = np.where(speed_mps > 0, speed_mps, np.minimum(speed_mps, 0.0) * 0.0)
+    speed_mps = np.maximum(speed_mps, 0.0)
     held = full_throttle(drive, speed_mps).limited_by != Limit.VOLTAGE
     if np.any(held | np.isnan(speed_mps)):
         speed_mps = np.where(held | np.isnan(speed_mps), _searched(drive), speed_mps)

@@ -470,8 +470,8 @@ export interface components {
          * Board
          * @description All rows, and for each wish the order in which they serve it best.
          *
-         *     `now` are the figures as they stand; the range is at cruise, the temperatures at the end of
-         *     the climb.
+         *     `now` are the figures as they stand: the range at cruise, the temperatures at the end of the
+         *     climb. `better` says whether more of a figure is wished for, or less.
          */
         Board: {
             /** Now */
@@ -483,6 +483,10 @@ export interface components {
             /** Ranked */
             ranked: {
                 [key: string]: number[];
+            };
+            /** Better */
+            better: {
+                [key: string]: 1 | -1;
             };
         };
         /**

@@ -1,9 +1,14 @@
 import { memo } from "react";
-import type { Answer } from "../../api/types";
+import type { Answer, Band } from "../../api/types";
 import { chosen, digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
+import { doubtOf } from "./doubt/words";
 import { IN_MOMENT, NODE_WORDS, spoken } from "./heat";
 import { momentOf } from "./parts";
+
+/** A figure with how far it may be off. */
+const unsure = (text: string, band: Band | undefined): string =>
+  [text, doubtOf(band)].filter(Boolean).join(" ");
 
 interface Props {
   answer: Answer;
@@ -29,7 +34,9 @@ export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
     ["Pack", `${digits(answer.pack_wh)} Wh`],
     [
       `Range, ${chosen(answer.range_from_pct)} to ${chosen(answer.range_to_pct)} %`,
-      cruise.range_km === null ? "none" : text(cruise.range_km, "distance", 2),
+      cruise.range_km === null
+        ? "none"
+        : unsure(text(cruise.range_km, "distance", 2), answer.doubt.figures.range_km?.band),
     ],
     ["To cut-off", cut ? `${digits(cut.value - cut.limit, 2)} V a cell` : "not known"],
     [
@@ -38,7 +45,12 @@ export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
         ? `${NODE_WORDS[first.node]} in ${spoken(first.seconds)} ${IN_MOMENT[first.moment]}`
         : "none",
     ],
-    ["Stalled", answer.stall.seconds === null ? "for ever" : spoken(answer.stall.seconds)],
+    [
+      "Stalled",
+      answer.stall.seconds === null
+        ? "for ever"
+        : unsure(spoken(answer.stall.seconds), answer.stall.band),
+    ],
   ];
   return (
     <dl className="flex flex-wrap gap-x-4 gap-y-0.5 text-[12.5px]">

@@ -7,7 +7,6 @@ interface FigureInfo {
   name: string;
   /** What somebody wishes for who wants more of it, or less. */
   wish: string;
-  better: 1 | -1;
   quantity?: QuantityId;
   /** Documents count speeds in km/h; the quantity's own unit is m/s. */
   stored?: number;
@@ -20,7 +19,6 @@ export const FIGURES: FigureInfo[] = [
     id: "top_speed_kmh",
     name: "Top speed",
     wish: "faster",
-    better: 1,
     quantity: "speed",
     stored: 3.6,
     sign: "km/h",
@@ -30,7 +28,6 @@ export const FIGURES: FigureInfo[] = [
     id: "climb_kmh",
     name: "Uphill",
     wish: "faster uphill",
-    better: 1,
     quantity: "speed",
     stored: 3.6,
     sign: "km/h",
@@ -40,7 +37,6 @@ export const FIGURES: FigureInfo[] = [
     id: "launch_s",
     name: "Launch",
     wish: "quicker off the line",
-    better: -1,
     sign: "s",
     step: 0.5,
   },
@@ -48,7 +44,6 @@ export const FIGURES: FigureInfo[] = [
     id: "range_km",
     name: "Range",
     wish: "farther",
-    better: 1,
     quantity: "distance",
     sign: "km",
     step: 5,
@@ -57,7 +52,6 @@ export const FIGURES: FigureInfo[] = [
     id: "pack_peak_a",
     name: "Pack amps",
     wish: "less from the pack",
-    better: -1,
     sign: "A",
     step: 5,
   },
@@ -65,7 +59,6 @@ export const FIGURES: FigureInfo[] = [
     id: "motor_peak_a",
     name: "Motor amps",
     wish: "less through the motor",
-    better: -1,
     sign: "A",
     step: 5,
   },
@@ -73,7 +66,6 @@ export const FIGURES: FigureInfo[] = [
     id: "winding_c",
     name: "Winding",
     wish: "a cooler winding",
-    better: -1,
     quantity: "temperature",
     sign: "K",
     step: 10,
@@ -82,7 +74,6 @@ export const FIGURES: FigureInfo[] = [
     id: "case_c",
     name: "Can",
     wish: "a cooler can",
-    better: -1,
     quantity: "temperature",
     sign: "K",
     step: 5,

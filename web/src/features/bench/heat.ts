@@ -1,4 +1,4 @@
-import type { Answer, MomentId, PartId } from "../../api/types";
+import type { Answer, Band, MomentId, PartId } from "../../api/types";
 import { digits } from "../../units/format";
 
 export type NodeId = keyof Answer["heat_limits"] & string;
@@ -36,10 +36,17 @@ export function spoken(seconds: number): string {
   return `${digits(seconds / 3600, 2)} h`;
 }
 
+function halfWidth(band: Band | undefined): number {
+  const [low, , high] = band ?? [];
+  return low == null || high == null ? 0 : (high - low) / 2;
+}
+
 export interface Warmth {
   id: NodeId;
   noun: string;
   nowC: number;
+  /** Kelvin by which that may be off, either way. */
+  offK: number;
   limitC: number;
   /** How much of the way from the air to the limit, now and at the worst moment. */
   share: number;
@@ -71,6 +78,7 @@ export function warmthsOf(answer: Answer, part: PartId, moment: MomentId, airC: 
       id,
       noun,
       nowC: now ? at(now) : airC,
+      offK: halfWidth(now?.bands[`${id}_c`]),
       limitC,
       share: share(now ? at(now) : airC),
       worstShare: share(at(worst)),

@@ -28,7 +28,7 @@ export const LeverBoard = memo(function LeverBoard({ bench, board, climbS }: Pro
   const columns = [figure, ...FIGURES.filter((item) => item !== figure)];
   const others = board.rows.map((_, i) => i).filter((i) => !order.includes(i));
   const presses = (row: BoardRow): number | null => {
-    const gain = (row.effects[wish]?.[0] ?? 0) * figure.better * unit.factor;
+    const gain = (row.effects[wish]?.[0] ?? 0) * (board.better[wish] ?? 1) * unit.factor;
     return gain > 0 ? Math.ceil(wanted / gain - 1e-6) : null;
   };
   return (
@@ -121,6 +121,7 @@ export const LeverBoard = memo(function LeverBoard({ bench, board, climbS }: Pro
                       info={item}
                       effect={row.effects[item.id] ?? null}
                       wished={item.id === wish}
+                      sign={board.better[item.id] ?? 1}
                     />
                   ))}
                 </tr>
@@ -148,11 +149,13 @@ interface CellProps {
   info: Info;
   effect: number[] | null;
   wished: boolean;
+  /** One where more is wished for, minus one where less is. */
+  sign: number;
 }
 
 const MARK = { better: "▲", worse: "▼" };
 
-function Cell({ info, effect, wished }: CellProps) {
+function Cell({ info, effect, wished, sign }: CellProps) {
   const { choice } = useUnits();
   if (!effect) return <td className="px-1 text-soft">–</td>;
   const { factor } = stepUnit(info, choice);
@@ -160,7 +163,7 @@ function Cell({ info, effect, wished }: CellProps) {
   const least = info.id.endsWith("_a") || info.id.endsWith("_c") ? 0.05 : 0.005;
   if (Math.max(Math.abs(delta), Math.abs(low), Math.abs(high)) < least)
     return <td className="px-1 text-line">·</td>;
-  const better = delta * info.better > 0;
+  const better = delta * sign > 0;
   const half = (high - low) / 2;
   return (
     <td

@@ -1,4 +1,6 @@
+import { digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
+import { unitOf } from "../../../units/quantities";
 import { IN_MOMENT, spoken, type Warmth } from "../heat";
 
 interface Props {
@@ -15,13 +17,18 @@ const ROW = 7;
  * with a mark at the worst moment. A motor has two, its copper above its can.
  */
 export function HeatBars({ x, y, width, warmths }: Props) {
-  const { text } = useUnits();
+  const { choice, text } = useUnits();
   const degrees = (c: number) => text(c, "temperature", c < 100 ? 2 : 3);
   const pressing = warmths
     .filter((warmth) => warmth.firstS !== null)
     .reduce<Warmth | null>((a, b) => (a && (a.firstS ?? 0) <= (b.firstS ?? 0) ? a : b), null);
   const over = warmths.some((warmth) => warmth.worstShare > 1);
-  const now = warmths.map((warmth) => `${warmth.noun} ${degrees(warmth.nowC)}`).join(", ");
+  const { factor } = unitOf("temperature", choice);
+  const off = (kelvin: number) =>
+    kelvin * factor < 0.5 ? "" : ` ±${digits(kelvin * factor, kelvin * factor < 10 ? 1 : 2)}`;
+  const now = warmths
+    .map((warmth) => `${warmth.noun} ${degrees(warmth.nowC)}${off(warmth.offK)}`)
+    .join(", ");
   const worst = pressing
     ? `${pressing.noun} ${degrees(pressing.limitC)} in ${spoken(pressing.firstS ?? 0)} ${IN_MOMENT[pressing.first ?? "climb"]}`
     : `worst ${degrees(Math.max(...warmths.map((w) => w.worstC)))} ${IN_MOMENT[warmths[0]?.worst ?? "climb"]}`;
