@@ -43,7 +43,7 @@ export function GearingEditor({ bench, state, fields }: Props) {
           <legend className="flex items-center gap-2 pr-3 text-[14px] font-semibold">
             Stage {index + 1}
           </legend>
-          <div className="grid gap-x-6 gap-y-3 sm:grid-cols-[150px_repeat(3,1fr)_auto]">
+          <div className="grid gap-x-6 gap-y-3 sm:grid-cols-[130px_repeat(5,1fr)_auto]">
             <label className="block text-[13px] font-semibold">
               Kind
               <select
@@ -67,7 +67,7 @@ export function GearingEditor({ bench, state, fields }: Props) {
                 path={field.path.replace("*", String(index))}
               />
             ))}
-            <div className="flex items-start gap-1 pt-5 sm:col-start-5">
+            <div className="flex items-start gap-1 pt-5 sm:col-start-7">
               <Button
                 aria-label={`Move stage ${index + 1} towards the motor`}
                 disabled={index === 0}
