@@ -9,6 +9,8 @@ import numpy as np
 from powertrain.bench.answer import LimitWord
 from powertrain.operating.limits import Limit
 
+_WORDS = {int(limit): cast(LimitWord | None, limit.words) for limit in Limit}
+
 
 def number(value: Any) -> float | None:
     """Return a plain float, None for what is not finite."""
@@ -24,7 +26,7 @@ def listed(values: Any) -> list[float]:
 
 def limit_word(code: Any) -> LimitWord | None:
     """Return the open formats' name of a limit."""
-    return cast(LimitWord | None, Limit(int(code)).words)
+    return _WORDS[int(code)]
 
 
 def total(values: Iterable[float | None]) -> float | None:

@@ -126,13 +126,10 @@ def _effects(sweep: Sweep) -> list[dict[FigureId, Effect | None]]:
 
 def _ranked(rows: list[Row], figure: FigureId) -> list[int]:
     """Return the rows that serve a wish, the most helpful first; others are left out."""
-
-    def gain(index: int) -> float:
-        effect = rows[index].effects[figure]
-        return 0.0 if effect is None else effect[0] * BETTER[figure]
-
-    order = sorted(range(len(rows)), key=gain, reverse=True)
-    return [index for index in order if gain(index) > 0]
+    effects = [row.effects[figure] for row in rows]
+    gains = [0.0 if effect is None else effect[0] * BETTER[figure] for effect in effects]
+    serving = [index for index, gain in enumerate(gains) if gain > 0]
+    return sorted(serving, key=gains.__getitem__, reverse=True)
 
 
 def _finite(value: Any) -> float | None:

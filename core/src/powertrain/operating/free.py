@@ -6,10 +6,10 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import fastest_mps, full_throttle
+from powertrain.operating.full_throttle import LEVEL, fastest_mps, full_throttle
 from powertrain.operating.limits import Limit
 from powertrain.operating.roots import falling_root
-from powertrain.operating.state import State, state_at_full_throttle
+from powertrain.operating.state import State, state_of
 from powertrain.vehicle.traction import Grip
 
 NO_SLIP = Grip(scalar(np.inf), scalar(1.0), scalar(0.0), scalar(np.inf))
@@ -42,10 +42,12 @@ def _free(drive: Drive) -> State:
     source_ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
     speed_mps = drive.road_speed_mps(motor.free_rad_s(source_v, source_ohm))
     speed_mps = np.maximum(speed_mps, 0.0)
-    held = full_throttle(drive, speed_mps).limited_by != Limit.VOLTAGE
-    if np.any(held | np.isnan(speed_mps)):
-        speed_mps = np.where(held | np.isnan(speed_mps), _searched(drive), speed_mps)
-    state = state_at_full_throttle(drive, speed_mps, np.zeros(()))
+    at = full_throttle(drive, speed_mps)
+    held = (at.limited_by != Limit.VOLTAGE) | np.isnan(speed_mps)
+    if held.any():
+        speed_mps = np.where(held, _searched(drive), speed_mps)
+        at = full_throttle(drive, speed_mps)
+    state = state_of(drive, speed_mps, LEVEL, at)
     nothing = np.zeros_like(state.road_w)
     return replace(
         state,

@@ -6,7 +6,7 @@ import numpy as np
 
 from powertrain.arrays import Array, shape_of, with_axis
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import corner_speeds_mps, full_throttle, push_n
+from powertrain.operating.full_throttle import LEVEL, corner_speeds_mps, full_throttle
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
 COARSE_POINTS, COARSE_WEIGHTS = np.polynomial.legendre.leggauss(4)
@@ -56,16 +56,19 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
     weights = (half * rule).reshape(*shape, -1)
 
     along = with_axis(drive)
-    spare_n = push_n(along, speeds) - along.road.force_n(speeds, np.zeros(()))
+    at = full_throttle(along, np.concatenate([ends, speeds], axis=-1))
+    spare_n = at.force_n[..., ends.shape[-1] :] - along.road.force_n(speeds, LEVEL)
     stuck = np.any((spare_n <= 0) & (weights > 0), axis=-1)
     with np.errstate(divide="ignore", invalid="ignore"):
         seconds = np.where(weights > 0, weights * along.equivalent_mass_kg / spare_n, 0.0)
-    ends_at = full_throttle(along, ends)
+    battery_a, motor_a = (
+        amps[..., : ends.shape[-1]] for amps in (at.battery_current_a, at.motor_current_a)
+    )
     return Launch(
         time_s=np.where(stuck, np.inf, seconds.sum(axis=-1)),
         distance_m=np.where(stuck, np.inf, (seconds * speeds).sum(axis=-1)),
-        peak_battery_current_a=ends_at.battery_current_a.max(axis=-1),
-        peak_motor_current_a=ends_at.motor_current_a.max(axis=-1),
+        peak_battery_current_a=battery_a.max(axis=-1),
+        peak_motor_current_a=motor_a.max(axis=-1),
     )
 
 

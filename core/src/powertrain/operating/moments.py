@@ -6,7 +6,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, choose, pick, scalar, shape_of
+from powertrain.arrays import Array, choose, each_array, filled, pick, scalar, shape_of
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
@@ -121,19 +121,17 @@ def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array) -> tuple[State, 
     shape = shape_of(drive)
     if shape == ():
         return pick(tops, places[0]), pick(tops, places[1])
-    count, near_mps = shape[0], tops.speed_mps[places]
-    twice, grades_pct = (
-        pick(drive, np.tile(np.arange(count), 2)),
-        np.repeat(grades_pct[places], count),
-    )
+    near_mps, two_pct = tops.speed_mps[places], grades_pct[places][:, None]
     near = None
     if np.all(np.isfinite(near_mps) & (near_mps > 0)):
-        near = np.repeat(near_mps, count)
-    speeds_mps = top_speed_mps(twice, grades_pct, near)
+        near = np.repeat(near_mps[:, None], shape[0], axis=1)
+    speeds_mps = top_speed_mps(drive, two_pct, near)
     # The first is known to the last digit already.
-    speeds_mps[[0, count]] = near_mps
-    both = _top_state(twice, speeds_mps, grades_pct)
-    return pick(both, slice(count)), pick(both, slice(count, None))
+    speeds_mps[:, 0] = near_mps
+    both = each_array(
+        _top_state(drive, speeds_mps, two_pct), lambda value: filled(value, speeds_mps.shape)
+    )
+    return pick(both, 0), pick(both, 1)
 
 
 def _top_state(drive: Drive, speeds_mps: Array, grade_pct: Array) -> State:

@@ -76,6 +76,8 @@ def root_near(smooth: Callable[[Array], Array], guess: Array, steps: int = SECAN
         with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
             step = f_now * (now - before) / (f_now - f_before)
         step = np.where(np.isfinite(step), step, 0.0)
+        if count > 1 and not np.any(np.abs(step) > CLOSE * now):
+            break
         before, f_before = now, f_now
         now = np.clip(now - step, 0.4 * now, 2.5 * now)
         if count < steps - 1:

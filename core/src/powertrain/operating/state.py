@@ -131,7 +131,11 @@ def state_at(
 
 def state_at_full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array) -> State:
     """Return the state at full throttle and `speed_mps`, with what is left for speeding up."""
-    at: FullThrottle = full_throttle(drive, speed_mps, grade_pct)
+    return state_of(drive, speed_mps, grade_pct, full_throttle(drive, speed_mps, grade_pct))
+
+
+def state_of(drive: Drive, speed_mps: Array, grade_pct: Array, at: FullThrottle) -> State:
+    """Return the state at a full throttle that is known already."""
     amps, pack_a = at.motor_current_a, at.battery_current_a
     return state_at(drive, speed_mps, grade_pct, amps, pack_a, at.limited_by, at.gear)
 

@@ -5,7 +5,7 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, choose
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import full_throttle, motor_side_power_w
+from powertrain.operating.full_throttle import motor_side_power_w, push_n
 from powertrain.operating.state import State, state_at_force
 from powertrain.units import mps_from_kmh
 
@@ -39,7 +39,7 @@ def can_hold(drive: Drive, state: State) -> NDArray[np.bool_]:
     drive = drive.in_gear(state.gear)
     wanted_n = drive.road.force_n(state.speed_mps, state.grade_pct)
     reaches = np.abs(state.force_n - wanted_n) <= CLOSE * (np.abs(wanted_n) + 1e-9)
-    most_n = full_throttle(drive, state.speed_mps, state.grade_pct).force_n
+    most_n = push_n(drive, state.speed_mps, state.grade_pct)
     pushes = state.force_n <= most_n + SLACK * np.abs(most_n)
     speed_rad_s = drive.motor_speed_rad_s(state.speed_mps)
     power_w = motor_side_power_w(drive, speed_rad_s, state.motor_current_a)

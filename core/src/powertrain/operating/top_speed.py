@@ -33,7 +33,8 @@ def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None)
         Of one shape with the drive's fields, or broadcasting with them.
     near_mps : array_like, optional
         Where to look first. It saves most of the work, and for more than a handful of drives
-        it finds the speed to about seven digits. Drives and grades then form one flat array.
+        it finds the speed to about seven digits. It has the whole shape of the answer, of
+        which the drives are the last axis.
     """
     carried_mps = np.maximum(fastest_mps(drive), 0.0)
     coasting_mps = drive.road.coasting_speed_mps(grade_pct)
@@ -47,18 +48,39 @@ def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None)
             drive, grade_pct, near_mps, exact, EXACT_STEPS if exact else NEAR_STEPS
         )
         missed = missed | (found > ceiling_mps)
-        if missed.any() and not exact:
-            rest = np.flatnonzero(missed)
-            again = _near(pick(drive, rest), grade_pct[rest], near_mps[rest], False, EXACT_STEPS)
-            found[rest], missed[rest] = again[0], again[1] | (again[0] > ceiling_mps[rest])
         if missed.any():
-            found[missed] = top_speed_mps(pick(drive, missed), grade_pct[missed])
+            rest, some, some_pct, _ = _where(missed, drive, grade_pct, ceiling_mps)
+            stuck = _spare(some, some_pct)(np.zeros(some_pct.shape)) <= 0
+            found[rest] = np.where(stuck, 0.0, found[rest])
+            missed[rest] = ~stuck
+        if missed.any() and not exact:
+            rest, some, some_pct, most_mps = _where(missed, drive, grade_pct, ceiling_mps)
+            again = _near(some, some_pct, near_mps[rest], False, EXACT_STEPS)
+            found[rest], missed[rest] = again[0], again[1] | (again[0] > most_mps)
+        if missed.any():
+            rest, some, some_pct, _ = _where(missed, drive, grade_pct, ceiling_mps)
+            found[rest] = top_speed_mps(some, some_pct)
         return found
     low, high = np.broadcast_arrays(np.zeros(()), ceiling_mps)
     found = falling_root(spare_n, low, high)
     if np.any(runs_away):
         return np.where(runs_away & (spare_n(high) > 0), np.inf, found)
     return found
+
+
+Where = tuple[tuple[NDArray[np.intp], ...], Drive, Array, Array]
+
+
+def _where(missed: NDArray[np.bool_], drive: Drive, grade_pct: Array, most_mps: Array) -> Where:
+    """Return the places that missed, their drives, grades and ceilings, each as a flat row."""
+    rest = np.nonzero(missed)
+    shape = missed.shape
+    return (
+        rest,
+        pick(drive, rest[-1]),
+        np.broadcast_to(grade_pct, shape)[rest],
+        np.broadcast_to(most_mps, shape)[rest],
+    )
 
 
 def _near(

@@ -1,6 +1,7 @@
 """What a vehicle on wheels has to be pushed with: tyres, slope and air."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -73,7 +74,7 @@ class RoadLoad:
         still = np.where(pull_n > 0, np.inf, -np.inf)
         return np.where(self._air_factor > 0, through_air_mps - self.headwind_mps, still)
 
-    @property
+    @cached_property
     def _air_factor(self) -> Array:
         return 0.5 * self.air_density_kg_m3 * self.drag_area_m2
 
