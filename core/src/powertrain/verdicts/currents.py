@@ -13,11 +13,14 @@ from powertrain.verdicts.cures import cure
 from powertrain.verdicts.verdict import (
     Case,
     Fix,
+    Many,
+    Mask,
     NotJudged,
     PartId,
     Severity,
     Verdict,
     exceeds,
+    nowhere,
     severity_of,
 )
 
@@ -40,7 +43,7 @@ class Rated:
     noun: str
     path: str
     amps: Callable[[State], Array]
-    launch_peak_a: float
+    launch_peak_a: Array
     continuous_a: float | None
     peak_a: float | None
     peak_s: float | None
@@ -89,19 +92,32 @@ def _carries(picture: Picture, rated: Rated, rating_a: float) -> NDArray[np.bool
     return most
 
 
-def _climb_is_short(case: Case, rated: Rated) -> bool:
+def _climb_is_short(many: Many, rated: Rated) -> Mask:
     """Return whether the hill ends within the time for which the part stands its peak."""
-    length_m = case.build.moments.climb_length_m
-    speed_mps = float(case.moments.climb.state.speed_mps)
-    if length_m is None or rated.peak_s is None or rated.peak_a is None or speed_mps <= 0:
-        return False
-    amps = float(rated.amps(case.moments.climb.state))
-    return length_m / speed_mps <= rated.peak_s and amps <= rated.peak_a
+    length_m, state = many.build.moments.climb_length_m, many.moments.climb.state
+    if length_m is None or rated.peak_s is None or rated.peak_a is None:
+        return nowhere(many)
+    lasts = length_m <= rated.peak_s * state.speed_mps
+    return np.asarray(lasts & (rated.amps(state) <= rated.peak_a) & (state.speed_mps > 0))
+
+
+def current_stops(many: Many, rated: Rated) -> Mask:
+    """Return where lasting or peak amps of one part are above its ratings."""
+    lasting = [rated.amps(moment.state) for moment in many.moments.all() if moment.id in LASTING]
+    most = np.maximum.reduce(np.broadcast_arrays(*lasting))
+    stop = nowhere(many)
+    if rated.continuous_a is not None:
+        on_climb = lasting[0] >= most
+        spared = on_climb & _climb_is_short(many, rated)
+        stop = stop | (exceeds(most, rated.continuous_a) & ~spared)
+    if rated.peak_a is not None:
+        stop = stop | exceeds(np.maximum(most, rated.launch_peak_a), rated.peak_a)
+    return stop
 
 
 def _peak(case: Case, rated: Rated, rating_a: float) -> Verdict:
     values = {m.id: float(rated.amps(m.state)) for m in case.moments.all() if m.id in LASTING}
-    values["launch"] = rated.launch_peak_a
+    values["launch"] = float(rated.launch_peak_a)
     moment = max(values, key=values.__getitem__)
     amps = values[moment]
     lasts = f" for {rated.peak_s:g} s" if rated.peak_s else ""

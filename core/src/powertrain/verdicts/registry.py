@@ -3,10 +3,11 @@
 import importlib
 import pkgutil
 from collections.abc import Callable, Iterable
+from dataclasses import dataclass
 from functools import cache
 
 from powertrain.verdicts import rules
-from powertrain.verdicts.verdict import Case, NotJudged, Verdict
+from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
 Rule = Callable[[Case], Iterable[Verdict | NotJudged]]
 
@@ -26,3 +27,26 @@ def judge_all(case: Case) -> tuple[list[Verdict], list[NotJudged]]:
     verdicts = [answer for answer in said if isinstance(answer, Verdict)]
     verdicts.sort(key=lambda verdict: ORDER[verdict.severity])
     return verdicts, [answer for answer in said if isinstance(answer, NotJudged)]
+
+
+@dataclass(frozen=True)
+class Stopper:
+    """A rule asked of many builds at once: only whether it says stop.
+
+    `geared` tells whether gearing matters to it; where not, one answer holds for all gearings.
+    """
+
+    id: str
+    stops: Callable[[Many], Mask]
+    geared: bool
+
+
+@cache
+def stoppers() -> tuple[Stopper, ...]:
+    """Return the function `stops` of every rule that can say stop."""
+    modules = [importlib.import_module(rule.__module__) for rule in all_rules()]
+    return tuple(
+        Stopper(module.__name__.rsplit(".", 1)[-1], module.stops, not hasattr(module, "UNGEARED"))
+        for module in modules
+        if hasattr(module, "stops")
+    )

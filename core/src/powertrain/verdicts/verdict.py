@@ -1,10 +1,13 @@
 """What a rule sees and what it says."""
 
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any, Literal, overload
 
+import numpy as np
+from numpy.typing import NDArray
 from pydantic import BaseModel
 
+from powertrain.arrays import Array
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.figures import Picture, picture_of
@@ -20,15 +23,33 @@ NEAR = 0.9
 """From this share of a limit on, a verdict says watch."""
 
 
+Mask = NDArray[np.bool_]
+
+
 @dataclass(frozen=True)
-class Case:
-    """One build with its drive, its moments, its temperatures, and what a stall does."""
+class Many:
+    """One build or an array of builds, with drives, moments and temperatures.
+
+    Of an array, `build` is one document whose numbers are arrays; a number that one of them
+    does not state, none does.
+    """
 
     build: Build
     drive: Drive
     store: Store
     picture: Picture
     limits: Limits
+
+    @property
+    def moments(self) -> Moments:
+        """The five moments."""
+        return self.picture.moments
+
+
+@dataclass(frozen=True)
+class Case(Many):
+    """One build, with what a stall does."""
+
     stall: Stall
 
     @classmethod
@@ -42,11 +63,6 @@ class Case:
         """Return the case of a build whose picture is there already."""
         limits = Limits.of(build)
         return cls(build, drive, store, picture, limits, stall_of(drive, store, limits))
-
-    @property
-    def moments(self) -> Moments:
-        """The five moments."""
-        return self.picture.moments
 
 
 class Fix(BaseModel):
@@ -80,9 +96,18 @@ class NotJudged(BaseModel):
     say: str
 
 
-def exceeds(value: float, limit: float) -> bool:
+@overload
+def exceeds(value: float, limit: float) -> bool: ...
+@overload
+def exceeds(value: Array, limit: float) -> Mask: ...
+def exceeds(value: Any, limit: float) -> Any:
     """Return whether `value` is above `limit` by more than arithmetic can blur."""
     return value > limit * (1 + 1e-9)
+
+
+def nowhere(many: Many) -> Mask:
+    """Return a mask that is false for every build."""
+    return np.zeros(np.shape(many.moments.cruise.met), bool)
 
 
 def severity_of(value: float, limit: float) -> Severity:

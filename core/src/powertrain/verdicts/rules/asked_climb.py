@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.cures import cure
-from powertrain.verdicts.verdict import Case, Verdict
+from powertrain.verdicts.verdict import Case, Many, Mask, Verdict, nowhere
 
 
 def judge(case: Case) -> Iterator[Verdict]:
@@ -49,3 +49,12 @@ def judge(case: Case) -> Iterator[Verdict]:
             why="Taller gearing, a faster winding or more cells turn the wheel faster.",
             fix=None,
         )
+
+
+def stops(many: Many) -> Mask:
+    """Return where climb or cruise that were asked are not met."""
+    asked = [m for m in (many.moments.climb, many.moments.cruise) if not m.assumed]
+    missed = nowhere(many)
+    for moment in asked:
+        missed = missed | ~moment.met
+    return missed

@@ -2,28 +2,39 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from powertrain.arrays import Array
 from powertrain.operating.state import State
-from powertrain.verdicts.currents import Rated, judged_current
-from powertrain.verdicts.verdict import Case, NotJudged, Verdict
+from powertrain.verdicts.currents import Rated, current_stops, judged_current
+from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     """At part duty motor amps exceed pack amps, so the side of a rating matters."""
-    controller, count = case.build.controller, case.build.motor.count
-    run = case.moments.launch_run
+    yield from judged_current(case, _rated(case))
+
+
+def stops(many: Many) -> Mask:
+    """Return where its amps are above its ratings."""
+    return current_stops(many, _rated(many))
+
+
+def _rated(many: Many) -> Rated:
+    controller, count = many.build.controller, many.build.motor.count
+    run = many.moments.launch_run
     pack_side = controller.rating_side == "battery"
 
     def amps(state: State) -> Array:
         return state.battery_current_a / count if pack_side else state.motor_current_a
 
-    peak_a = float(amps(case.moments.launch.state))
+    peak_a = amps(many.moments.launch.state)
     if run is not None:
         side_a = run.peak_battery_current_a / count if pack_side else run.peak_motor_current_a
-        peak_a = max(peak_a, float(side_a))
+        peak_a = np.maximum(peak_a, side_a)
     unsaid = "Its maker does not say which side; judged as motor amps, the harder way."
     limit = "battery" if pack_side else "motor"
-    rated = Rated(
+    return Rated(
         part="controller",
         noun="controller",
         path="controller",
@@ -36,4 +47,3 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
         limit_scale=count if pack_side else 1.0,
         note="" if controller.rating_side else unsaid,
     )
-    yield from judged_current(case, rated)

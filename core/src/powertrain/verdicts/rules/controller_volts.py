@@ -3,7 +3,20 @@
 from collections.abc import Iterator
 
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import Case, Fix, NotJudged, Severity, Verdict, exceeds
+from powertrain.verdicts.verdict import (
+    Case,
+    Fix,
+    Many,
+    Mask,
+    NotJudged,
+    Severity,
+    Verdict,
+    exceeds,
+    nowhere,
+)
+
+UNGEARED = True
+"""Gearing makes no difference to it."""
 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
@@ -50,3 +63,14 @@ def _judged(
         why=f"{battery.series} cells end their charge at {cell_v:.2f} V each.{cure}",
         fix=fix,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return where a full pack is above either rating."""
+    controller, battery = many.build.controller, many.build.battery
+    volts = battery.series * CHEMISTRIES[battery.chemistry].charger_v
+    stop = nowhere(many)
+    for limit_v in (controller.max_voltage_v, controller.capacitor_voltage_v):
+        if limit_v is not None:
+            stop = stop | exceeds(volts, limit_v)
+    return stop

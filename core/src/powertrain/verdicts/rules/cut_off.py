@@ -2,9 +2,11 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from powertrain.arrays import scalar
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import Case, Fix, Severity, Verdict
+from powertrain.verdicts.verdict import Case, Fix, Many, Mask, Severity, Verdict
 
 ROOM_V = 0.15
 """Volts above cut-off below which a pack that is not full soon lets go; common practice."""
@@ -42,3 +44,15 @@ def judge(case: Case) -> Iterator[Verdict]:
         f"{battery.cell_voltage_v - volts:.2f} V from each.{assumed}",
         fix=fix,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return where the greatest pack current takes the cells below cut-off."""
+    battery, run = many.build.battery, many.moments.launch_run
+    stated = battery.cut_off_cell_v
+    cut_v = CHEMISTRIES[battery.chemistry].cut_off_v if stated is None else stated
+    amps = [moment.state.battery_current_a for moment in many.moments.all()[:4]]
+    if run is not None:
+        amps.append(run.peak_battery_current_a)
+    most = np.maximum.reduce(np.broadcast_arrays(*amps))
+    return np.asarray(many.drive.pack.voltage_v(most) / battery.series < cut_v)

@@ -2,7 +2,19 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import Case, NotJudged, Verdict, severity_of
+from powertrain.verdicts.verdict import (
+    Case,
+    Many,
+    Mask,
+    NotJudged,
+    Verdict,
+    exceeds,
+    nowhere,
+    severity_of,
+)
+
+UNGEARED = True
+"""Gearing makes no difference to it."""
 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
@@ -28,3 +40,12 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
         why=f"{rpm:,.0f} rpm free at full charge, times {motor.poles / 2:g} pairs of poles.",
         fix=None,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return where it can't follow."""
+    motor, limit = many.build.motor, many.build.controller.max_erpm
+    if motor.commutation != "brushless" or limit is None or motor.poles is None:
+        return nowhere(many)
+    rpm = many.moments.wheels_up.state.motor_rpm
+    return nowhere(many) | exceeds(rpm * motor.poles / 2, limit)

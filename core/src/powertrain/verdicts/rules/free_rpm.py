@@ -2,7 +2,20 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import Case, Fix, NotJudged, Verdict, severity_of
+from powertrain.verdicts.verdict import (
+    Case,
+    Fix,
+    Many,
+    Mask,
+    NotJudged,
+    Verdict,
+    exceeds,
+    nowhere,
+    severity_of,
+)
+
+UNGEARED = True
+"""Gearing makes no difference to it."""
 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
@@ -30,3 +43,11 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
         if over and cells >= 1
         else None,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return where it turns faster than it may."""
+    if many.build.motor.max_rpm is None:
+        return nowhere(many)
+    rpm = many.moments.wheels_up.state.motor_rpm
+    return nowhere(many) | exceeds(rpm, many.build.motor.max_rpm)

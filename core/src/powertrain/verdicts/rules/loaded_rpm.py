@@ -2,7 +2,18 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import Case, Fix, Verdict, severity_of
+import numpy as np
+
+from powertrain.verdicts.verdict import (
+    Case,
+    Fix,
+    Many,
+    Mask,
+    Verdict,
+    exceeds,
+    nowhere,
+    severity_of,
+)
 
 RUNS_LOOSE = 1.6
 """From this ratio of free to loaded rpm on a motor is said to run away when it loses its load."""
@@ -45,3 +56,12 @@ def judge(case: Case) -> Iterator[Verdict]:
             "never run it free at full volts, and cut the throttle when the load goes.",
             fix=None,
         )
+
+
+def stops(many: Many) -> Mask:
+    """Return where it turns faster than it may while it pushes."""
+    if many.build.motor.max_rpm is None:
+        return nowhere(many)
+    rpms = [moment.state.motor_rpm for moment in many.moments.all()[:4]]
+    most = np.maximum.reduce(np.broadcast_arrays(*rpms))
+    return nowhere(many) | exceeds(most, many.build.motor.max_rpm)

@@ -2,24 +2,36 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.currents import Rated, judged_current
-from powertrain.verdicts.verdict import Case, NotJudged, Verdict
+import numpy as np
+
+from powertrain.verdicts.currents import Rated, current_stops, judged_current
+from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     """Motor amps make the torque and heat the copper, at any duty."""
-    motor, run = case.build.motor, case.moments.launch_run
-    stalled_a = float(run.peak_motor_current_a) if run else 0.0
-    rated = Rated(
+    yield from judged_current(case, _rated(case))
+
+
+def stops(many: Many) -> Mask:
+    """Return where its amps are above its ratings."""
+    return current_stops(many, _rated(many))
+
+
+def _rated(many: Many) -> Rated:
+    motor, run = many.build.motor, many.moments.launch_run
+    launch_a = many.moments.launch.state.motor_current_a
+    if run is not None:
+        launch_a = np.maximum(launch_a, run.peak_motor_current_a)
+    return Rated(
         part="motor",
         noun="motor",
         path="motor",
         amps=lambda state: state.motor_current_a,
-        launch_peak_a=max(stalled_a, float(case.moments.launch.state.motor_current_a)),
+        launch_peak_a=launch_a,
         continuous_a=motor.continuous_current_a,
         peak_a=motor.peak_current_a,
         peak_s=motor.peak_duration_s,
         limit_path="controller.motor_current_limit_a",
         limit_scale=1.0,
     )
-    yield from judged_current(case, rated)

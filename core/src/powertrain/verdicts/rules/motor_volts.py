@@ -2,8 +2,22 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import Case, Fix, Severity, Verdict, exceeds
+from powertrain.verdicts.verdict import (
+    Case,
+    Fix,
+    Many,
+    Mask,
+    Severity,
+    Verdict,
+    exceeds,
+    nowhere,
+)
+
+UNGEARED = True
+"""Gearing makes no difference to it."""
 
 
 def judge(case: Case) -> Iterator[Verdict]:
@@ -44,3 +58,12 @@ def judge(case: Case) -> Iterator[Verdict]:
             why="Advice for the average buyer; the highest rpm and heat are the limits.",
             fix=None,
         )
+
+
+def stops(many: Many) -> Mask:
+    """Return where a full pack is above the motor's volts."""
+    motor, battery = many.build.motor, many.build.battery
+    if motor.max_voltage_v is None:
+        return nowhere(many)
+    volts = np.asarray(battery.series * CHEMISTRIES[battery.chemistry].charger_v)
+    return nowhere(many) | exceeds(volts, motor.max_voltage_v)

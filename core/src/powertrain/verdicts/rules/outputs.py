@@ -2,7 +2,12 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import Case, Verdict
+import numpy as np
+
+from powertrain.verdicts.verdict import Case, Many, Mask, Verdict, nowhere
+
+UNGEARED = True
+"""Gearing makes no difference to it."""
 
 
 def judge(case: Case) -> Iterator[Verdict]:
@@ -24,3 +29,11 @@ def judge(case: Case) -> Iterator[Verdict]:
         else "Each motor has its own.",
         fix=None,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return where there are more motors than outputs."""
+    outputs = many.build.controller.outputs
+    if outputs is None:
+        return nowhere(many)
+    return nowhere(many) | (many.build.motor.count > np.asarray(outputs))

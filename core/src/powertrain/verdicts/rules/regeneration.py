@@ -2,9 +2,23 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from powertrain.arrays import scalar
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import Case, Fix, Severity, Verdict, exceeds
+from powertrain.verdicts.verdict import (
+    Case,
+    Fix,
+    Many,
+    Mask,
+    Severity,
+    Verdict,
+    exceeds,
+    nowhere,
+)
+
+UNGEARED = True
+"""Gearing makes no difference to it."""
 
 
 def judge(case: Case) -> Iterator[Verdict]:
@@ -50,3 +64,21 @@ def judge(case: Case) -> Iterator[Verdict]:
         "the braking amps lower.",
         fix=None,
     )  # fmt: skip
+
+
+def stops(many: Many) -> Mask:
+    """Return where braking amps, or the volts that they lift a full pack to, are too much."""
+    battery, controller = many.build.battery, many.build.controller
+    regen_a = controller.regen_current_limit_a
+    stop = nowhere(many)
+    if regen_a is None:
+        return stop
+    brakes = np.asarray(regen_a) > 0
+    if battery.charge_current_a is not None:
+        stop = stop | (brakes & exceeds(np.asarray(regen_a), battery.charge_current_a))
+    rating_v = controller.capacitor_voltage_v
+    rating_v = controller.max_voltage_v if rating_v is None else rating_v
+    if rating_v is not None:
+        volts = many.drive.pack.straight_off_the_charger().voltage_v(-np.asarray(regen_a))
+        stop = stop | (brakes & exceeds(volts, rating_v))
+    return stop

@@ -2,8 +2,23 @@
 
 from collections.abc import Iterator
 
+from powertrain.arrays import scalar
+from powertrain.heat.limits import NODES
+from powertrain.heat.temperatures import after, stalled
 from powertrain.verdicts.rules.temperatures import spoken
-from powertrain.verdicts.verdict import Case, Fix, PartId, Severity, Verdict
+from powertrain.verdicts.verdict import (
+    Case,
+    Fix,
+    Many,
+    Mask,
+    PartId,
+    Severity,
+    Verdict,
+    nowhere,
+)
+
+UNGEARED = True
+"""Gearing makes no difference to it."""
 
 SHORT_S, LONG_S = 3.0, 20.0
 """A stall shorter than anybody's reaction burns; one that is noticed and ended is to be watched."""
@@ -53,3 +68,18 @@ def _lower(case: Case) -> Fix | None:
     limit_a = float(f"{0.95 * amps * (seconds / SHORT_S) ** 0.5:.2g}")
     path = "controller.motor_current_limit_a"
     return Fix(say=f"Set the motor amps limit to {limit_a:g} A", change={path: limit_a})
+
+
+def stops(many: Many) -> Mask:
+    """Return where a part passes its limit before anybody can react."""
+    return ~stands(many, SHORT_S)
+
+
+def stands(many: Many, seconds: float) -> Mask:
+    """Return where no part passes its limit within `seconds` of a stall."""
+    _, local, flows = stalled(many.drive, many.store)
+    reached = after(local, flows, scalar(seconds))
+    cool = ~nowhere(many)
+    for node in NODES:
+        cool = cool & (reached[node] < getattr(many.limits, node).value_c)
+    return cool

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.verdicts.verdict import Case, Fix, Severity, Verdict
+from powertrain.verdicts.verdict import Case, Fix, Many, Mask, Severity, Verdict, nowhere
 
 FEWEST = {"chain": (9, 13), "belt": (12, 18), "spur": (10, 13)}
 """Teeth of the smaller wheel: below the first nothing runs well, below the second it wears and
@@ -11,6 +11,12 @@ hums; common practice, no source. (An uncorrected 20 degree gear is undercut bel
 
 MOST_RATIO = {"chain": (8.0, 6.0), "belt": (10.0, 7.0), "spur": (10.0, 6.0)}
 """Reduction of one stage: above the first too little wraps or meshes; common practice."""
+
+
+def impossible(stage: ToothedStage) -> bool:
+    """Return whether a stage has too few teeth or reduces too much to be made at all."""
+    verdicts = (_teeth(0, stage), _ratio(0, stage))
+    return any(verdict.severity == "stop" for verdict in verdicts)
 
 
 def judge(case: Case) -> Iterator[Verdict]:
@@ -66,3 +72,9 @@ def _ratio(index: int, stage: ToothedStage) -> Verdict:
         else "Enough teeth of the small wheel carry.",
         fix=None,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return whether a stage can't be made."""
+    stages = [stage for stage in many.build.gearing if isinstance(stage, ToothedStage)]
+    return nowhere(many) | any(impossible(stage) for stage in stages)

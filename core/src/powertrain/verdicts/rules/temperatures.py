@@ -15,7 +15,7 @@ from powertrain.heat.store import Store, estimated
 from powertrain.heat.temperatures import Node, after
 from powertrain.operating.distance import hours_left
 from powertrain.verdicts.cures import cure
-from powertrain.verdicts.verdict import Case, PartId, Severity, Verdict
+from powertrain.verdicts.verdict import Case, Many, Mask, PartId, Severity, Verdict, nowhere
 
 PUSHED_S = 300.0
 """For how long people keep up full throttle or a hill of unknown length; common practice."""
@@ -154,3 +154,15 @@ def spoken(seconds: float) -> str:
     if seconds < 120:
         return f"{seconds:.0f} s"
     return f"{seconds / 60:.0f} min" if seconds < 7200 else f"{seconds / 3600:.1f} h"
+
+
+def stops(many: Many) -> Mask:
+    """Return where a node is over its limit at the end of any moment."""
+    lasts = _lasts(many.build, many.drive, many.picture)
+    ends, guessed = _ends(many.store, many.picture, lasts), estimated(many.build)
+    hot = nowhere(many)
+    for key, part, _ in PARTS:
+        limit: Limit = getattr(many.limits, key)
+        room = limit.value_c + (NEAR_K if part in guessed else 0.0)
+        hot = hot | np.any(ends[key] > room, axis=0)
+    return hot

@@ -2,7 +2,22 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import Case, Fix, Verdict, severity_of
+import numpy as np
+
+from powertrain.verdicts.verdict import (
+    Case,
+    Fix,
+    Many,
+    Mask,
+    Verdict,
+    exceeds,
+    nowhere,
+    severity_of,
+)
+
+UNGEARED = True
+"""Gearing makes no difference to it."""
+
 
 MOST_DEG = 60.0
 """Near this total motors and controllers are destroyed; common practice, no source."""
@@ -39,3 +54,12 @@ def judge(case: Case) -> Iterator[Verdict]:
         if severity == "stop"
         else None,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return where the sum is above what destroys."""
+    motor, controller = many.build.motor, many.build.controller
+    parts = (motor.timing_deg, controller.timing_deg, controller.boost_timing_deg,
+             controller.turbo_timing_deg)  # fmt: skip
+    total = np.asarray(sum(part for part in parts if part is not None), float)
+    return nowhere(many) | exceeds(total, MOST_DEG)

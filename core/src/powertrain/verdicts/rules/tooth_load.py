@@ -1,13 +1,23 @@
 """Pull on chains and belts, and bending stress of gear teeth, at the hardest push."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 from powertrain.arrays import scalar
-from powertrain.documents.vehicle import ToothedStage
+from powertrain.documents.vehicle import Stage, ToothedStage
 from powertrain.gearing.train import ratio_of
 from powertrain.operating.full_throttle import full_throttle
-from powertrain.verdicts.verdict import Case, NotJudged, Verdict, severity_of
+from powertrain.verdicts.verdict import (
+    Case,
+    Many,
+    Mask,
+    NotJudged,
+    Verdict,
+    exceeds,
+    nowhere,
+    severity_of,
+)
 
 BREAKS_N = {6.35: 3500.0, 8.0: 4600.0, 9.525: 8900.0, 12.7: 17800.0, 15.875: 22200.0}
 """Least breaking load of single roller chains by pitch in mm (ISO 606; from memory). Chains of
@@ -23,72 +33,104 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     torque_nm = float(start.shaft_torque_nm) * case.build.motor.count
     for index, stage in enumerate(case.build.gearing):
         if isinstance(stage, ToothedStage):
-            if stage.kind == "spur":
-                yield from _teeth(index, stage, torque_nm)
-            else:
-                yield from _pull(index, stage, torque_nm)
+            yield _loaded(index, stage, torque_nm)
         torque_nm *= ratio_of(stage) * stage.efficiency
 
 
-def _pull(index: int, stage: ToothedStage, torque_nm: float) -> Iterator[Verdict | NotJudged]:
-    rule = f"stage_{index + 1}_pull"
+def carries_nm(stages: Sequence[Stage]) -> float:
+    """Return the torque of all shafts together at which the first stage of a train gives way.
+
+    Infinite where nothing is known of what its teeth and links stand.
+    """
+    least, before = math.inf, 1.0
+    for stage in stages:
+        if isinstance(stage, ToothedStage):
+            strength = _strength(stage)
+            if not isinstance(strength, Gap):
+                least = min(least, strength.limit / (strength.per_nm * before))
+        before *= ratio_of(stage) * stage.efficiency
+    return least
+
+
+@dataclass(frozen=True)
+class Strength:
+    """How a stage is loaded by each newton-metre on its driver, and what it stands."""
+
+    per_nm: float
+    limit: float
+    whose: str
+
+
+@dataclass(frozen=True)
+class Gap:
+    """What must be known before a stage can be judged."""
+
+    key: str
+    say: str
+
+
+def _strength(stage: ToothedStage) -> Strength | Gap:
+    return _of_teeth(stage) if stage.kind == "spur" else _of_strand(stage)
+
+
+def _of_strand(stage: ToothedStage) -> Strength | Gap:
     if stage.pitch_mm is None:
-        say = f"Pull on the {stage.kind} of stage {index + 1}: its pitch is not known."
-        yield NotJudged(id=rule, part="gearing", path=f"gearing.{index}.pitch_mm", say=say)
-        return
+        return Gap("pitch_mm", "its pitch is not known")
     radius_m = stage.pitch_mm / 2000 / math.sin(math.pi / stage.driver_teeth)
     if stage.kind == "belt":
         radius_m = stage.pitch_mm * stage.driver_teeth / 2000 / math.pi
-    pull_n = torque_nm / radius_m
     limit_n, whose = stage.allowed_pull_n, "as stated"
     if limit_n is None and stage.kind == "chain":
         pitch = min(BREAKS_N, key=lambda known: abs(known - stage.pitch_mm))  # type: ignore[operator]
         if abs(pitch - stage.pitch_mm) < 0.1:
-            limit_n, whose = (
-                BREAKS_N[pitch] / SAFETY,
-                f"an eighth of what breaks a {pitch:g} mm chain",
-            )
+            limit_n = BREAKS_N[pitch] / SAFETY
+            whose = f"an eighth of what breaks a {pitch:g} mm chain"
     if limit_n is None:
-        say = f"Pull on the {stage.kind} of stage {index + 1}: what it may pull is not known."
-        yield NotJudged(id=rule, part="gearing", path=f"gearing.{index}.allowed_pull_n", say=say)
-        return
-    yield Verdict(
-        id=rule,
-        part="gearing",
-        title=f"Stage {index + 1}: the {stage.kind} pulls {pull_n:.0f} N of {limit_n:.0f} N",
-        severity=severity_of(pull_n, limit_n),
-        value=pull_n,
-        limit=limit_n,
-        unit="N",
-        moment="launch",
-        why=f"Torque of a full-throttle start on the driver; the limit is {whose}. A larger driver "
-        "and driven pull less.",
-        fix=None,
-    )
+        return Gap("allowed_pull_n", "what it may pull is not known")
+    return Strength(1 / radius_m, limit_n, whose)
 
 
-def _teeth(index: int, stage: ToothedStage, torque_nm: float) -> Iterator[Verdict | NotJudged]:
-    rule = f"stage_{index + 1}_tooth_load"
+def _of_teeth(stage: ToothedStage) -> Strength | Gap:
     module, face, stands = stage.module_mm, stage.face_mm, stage.allowed_stress_mpa
-    for key, value in (("module_mm", module), ("face_mm", face), ("allowed_stress_mpa", stands)):
-        if value is None:
-            say = f"Tooth load of stage {index + 1}: module, face and material are not all known."
-            yield NotJudged(id=rule, part="gearing", path=f"gearing.{index}.{key}", say=say)
-            return
     if module is None or face is None or stands is None:
-        return
-    load_n = 2000 * torque_nm / (module * stage.driver_teeth)
-    stress = load_n / (module * face * lewis_factor(stage.driver_teeth))
-    yield Verdict(
+        stated = {"module_mm": module, "face_mm": face, "allowed_stress_mpa": stands}
+        missing = next(key for key, value in stated.items() if value is None)
+        return Gap(missing, "module, face and material are not all known")
+    load_n = 2000 / (module * stage.driver_teeth)
+    return Strength(load_n / (module * face * lewis_factor(stage.driver_teeth)), stands, "")
+
+
+def _loaded(index: int, stage: ToothedStage, torque_nm: float) -> Verdict | NotJudged:
+    spur, number = stage.kind == "spur", index + 1
+    rule = f"stage_{number}_{'tooth_load' if spur else 'pull'}"
+    strength = _strength(stage)
+    if isinstance(strength, Gap):
+        what = (
+            f"Tooth load of stage {number}"
+            if spur
+            else f"Pull on the {stage.kind} of stage {number}"
+        )
+        path = f"gearing.{index}.{strength.key}"
+        return NotJudged(id=rule, part="gearing", path=path, say=f"{what}: {strength.say}.")
+    value, limit = strength.per_nm * torque_nm, strength.limit
+    title = f"Stage {number}: the {stage.kind} pulls {value:.0f} N of {limit:.0f} N"
+    why = (
+        f"Torque of a full-throttle start on the driver; the limit is {strength.whose}. A larger "
+        "driver and driven pull less."
+    )
+    if spur:
+        title = f"Stage {number}: tooth roots bear {value:.0f} MPa of {limit:g}"
+        why = "Bending of one tooth of the driver at a full-throttle start (Lewis)."
+    return Verdict(
         id=rule,
         part="gearing",
-        title=f"Stage {index + 1}: tooth roots bear {stress:.0f} MPa of {stands:g}",
-        severity=severity_of(stress, stands),
-        value=stress,
-        limit=stands,
-        unit="MPa",
+        title=title,
+        severity=severity_of(value, limit),
+        value=value,
+        limit=limit,
+        unit="MPa" if spur else "N",
         moment="launch",
-        why="Bending of one tooth of the driver at a full-throttle start (Lewis).",
+        why=why,
         fix=None,
     )
 
@@ -100,3 +142,10 @@ def lewis_factor(teeth: int) -> float:
     0.409 for 50; from memory).
     """
     return 0.484 - 2.87 / max(teeth, 8)
+
+
+def stops(many: Many) -> Mask:
+    """Return where a full-throttle start overloads teeth, chain or belt."""
+    start = full_throttle(many.drive, scalar(0.0))
+    torque_nm = start.shaft_torque_nm * many.build.motor.count
+    return nowhere(many) | exceeds(torque_nm, carries_nm(many.build.gearing))

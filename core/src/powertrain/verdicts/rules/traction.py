@@ -7,7 +7,7 @@ import numpy as np
 from powertrain.arrays import scalar
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.limits import Limit
-from powertrain.verdicts.verdict import Case, NotJudged, Severity, Verdict
+from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Severity, Verdict, nowhere
 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
@@ -76,3 +76,15 @@ def _lifts(case: Case, lifts: float) -> Verdict:
         else "The weight stands low and forward enough.",
         fix=None,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return where the climb fails for want of grip, or the front leaves the ground."""
+    climb, drive, level = many.moments.climb, many.drive, scalar(0.0)
+    stop = nowhere(many) | ((climb.state.limited_by == Limit.TRACTION) & ~climb.met)
+    lifts = drive.grip.lifting_mps2(level)
+    if not np.any(np.isfinite(lifts)):
+        return stop
+    push_n = full_throttle(drive, level).force_n
+    gains = (push_n - drive.road.rolling_n(level)) / drive.equivalent_mass_kg
+    return np.asarray(stop | (gains >= lifts))

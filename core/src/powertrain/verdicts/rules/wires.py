@@ -2,7 +2,19 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import Case, Fix, NotJudged, PartId, Severity, Verdict
+import numpy as np
+
+from powertrain.verdicts.verdict import (
+    Case,
+    Fix,
+    Many,
+    Mask,
+    NotJudged,
+    PartId,
+    Severity,
+    Verdict,
+    nowhere,
+)
 
 LONG_A_PER_MM2, SHORT_A_PER_MM2 = 8.0, 14.0
 """Short bare-lying copper in a vehicle: amps for each mm2 that it stands for long, and at which
@@ -70,3 +82,20 @@ def _wire(rule: str, part: PartId, noun: str, amps: float, area_mm2: float, mome
         if severity != "ok"
         else None,
     )
+
+
+def stops(many: Many) -> Mask:
+    """Return where wires or connector carry more than they stand."""
+    wiring, lasting = many.build.wiring, [m for m in many.moments.all() if m.id in LASTING]
+    pack_a, motor_a = (
+        np.maximum.reduce(np.broadcast_arrays(*(getattr(m.state, key) for m in lasting)))
+        for key in ("battery_current_a", "motor_current_a")
+    )
+    rms = 0.816 if many.build.motor.commutation == "brushless" else 1.0
+    stop = nowhere(many)
+    for amps, area_mm2 in ((pack_a, wiring.pack_wire_mm2), (rms * motor_a, wiring.motor_wire_mm2)):
+        if area_mm2 is not None:
+            stop = stop | (amps / area_mm2 > SHORT_A_PER_MM2)
+    if wiring.connector_current_a is not None:
+        stop = stop | (pack_a > wiring.connector_current_a)
+    return stop

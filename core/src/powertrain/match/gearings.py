@@ -1,0 +1,300 @@
+"""Every distinct gearing that can be made of the toothed wheels on a shelf.
+
+Any driver goes with any driven wheel of its kind and pitch or module. More stages are taken
+where fewer would have to go beyond what is usual for a stage: a second from a reduction of
+`USUAL` on, a third from its square on. Gearings of the same reduction, number of stages and
+efficiency are one; the strongest stands for them, the lighter one of equally strong ones.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array
+from powertrain.documents.shelf import Shelf, ToothedRange
+from powertrain.documents.vehicle import Stage, ToothedStage
+from powertrain.verdicts.rules.teeth import impossible
+from powertrain.verdicts.rules.tooth_load import carries_nm
+
+USUAL = 6.0
+"""Reduction that is usual for one stage; common practice."""
+
+LEAST_OF_MANY = 1.5
+"""Of two or three stages none reduces less: it would not be worth its loss."""
+
+MOST_STAGES = 3
+
+CHUNK = 1 << 22
+"""Combinations looked at together while gearings are made; bounds the memory."""
+
+
+@dataclass(frozen=True)
+class Single:
+    """One stage that can be bought: a driver and a driven wheel that fit one another."""
+
+    stage: ToothedStage
+    driver: str
+    driven: str
+    mass_kg: float
+    price: float
+
+
+@dataclass(frozen=True)
+class Gearings:
+    """Distinct gearings by rising reduction; the last axis of every array.
+
+    `picks` are rows of three places among `singles`, -1 where there is no stage; `twins` how
+    many buyable gearings each one stands for. `carries_nm` is the greatest torque of all shafts
+    together that its teeth stand.
+    """
+
+    singles: tuple[Single, ...]
+    picks: NDArray[np.int32]
+    ratio: Array
+    efficiency: Array
+    carries_nm: Array
+    mass_kg: Array
+    price: Array
+    twins: NDArray[np.int64]
+    possible: NDArray[np.bool_]
+
+    def __len__(self) -> int:
+        return len(self.ratio)
+
+    @property
+    def stages(self) -> NDArray[np.int64]:
+        """How many stages each has."""
+        return np.sum(self.picks >= 0, axis=1, dtype=np.int64)
+
+    def stages_of(self, index: int) -> list[Stage]:
+        """Return the stages of one gearing as a build holds them."""
+        return [self.singles[pick].stage for pick in self.picks[index] if pick >= 0]
+
+    def parts_of(self, index: int) -> list[dict[str, Any]]:
+        """Return what to buy for one gearing, stage by stage."""
+        return [
+            {
+                "driver": single.driver,
+                "driver_teeth": single.stage.driver_teeth,
+                "driven": single.driven,
+                "driven_teeth": single.stage.driven_teeth,
+            }
+            for single in (self.singles[pick] for pick in self.picks[index] if pick >= 0)
+        ]
+
+
+def gearings_of(
+    shelf: Shelf, most_ratio: float, admitted: frozenset[str] | None = None, *, hub: bool = False
+) -> Gearings:
+    """Return the distinct gearings of a shelf up to a reduction that any motor can use.
+
+    Parameters
+    ----------
+    most_ratio : float
+        Three stages are made up to it only; one and two always.
+    admitted : frozenset of str, optional
+        Ids of toothed wheels; others are not taken.
+    hub : bool
+        Whether to add the gearing of a hub motor, which is none.
+    """
+    singles = tuple(_singles(shelf, admitted))
+    made = [_alone(singles)] if singles else []
+    if singles:
+        made.append(_distinct(_two(singles)))
+        if most_ratio > USUAL**2:
+            made.append(_distinct(_three(singles, most_ratio)))
+    if hub:
+        made.append(_nothing())
+    whole = _joined(made)
+    order = np.lexsort((whole["efficiency"], whole["stages"], whole["ratio"]))
+    return _gearings(singles, {key: column[order] for key, column in whole.items()})
+
+
+def given(stages: list[Stage], ratio: float, efficiency: float) -> Gearings:
+    """Return the one gearing that somebody owns; what its teeth stand the checks say."""
+    carries = carries_nm(stages)
+    possible = not any(impossible(stage) for stage in stages if isinstance(stage, ToothedStage))
+    table = _nothing()
+    table["ratio"][:], table["efficiency"][:], table["carries_nm"][:] = ratio, efficiency, carries
+    table["possible"][:] = possible
+    return _gearings((), table)
+
+
+Table = dict[str, NDArray[Any]]
+
+
+def _gearings(singles: tuple[Single, ...], table: Table) -> Gearings:
+    columns = {key: column for key, column in table.items() if key not in ("stages", "exact")}
+    return Gearings(singles=singles, **columns)
+
+
+def _singles(shelf: Shelf, admitted: frozenset[str] | None) -> Iterator[Single]:
+    ranges = [item for item in shelf.teeth if admitted is None or item.id in admitted]
+    for driver in ranges:
+        for driven in ranges:
+            if (driver.side, driven.side) == ("driver", "driven") and _fit(driver, driven):
+                yield from _pairs(driver, driven)
+
+
+def _fit(driver: ToothedRange, driven: ToothedRange) -> bool:
+    if driver.kind != driven.kind:
+        return False
+    key = "module_mm" if driver.kind == "spur" else "pitch_mm"
+    return bool(getattr(driver, key) == getattr(driven, key))
+
+
+def _pairs(driver: ToothedRange, driven: ToothedRange) -> Iterator[Single]:
+    weaker: dict[str, float | None] = {
+        key: _least(getattr(driver, key), getattr(driven, key))
+        for key in ("allowed_pull_n", "face_mm", "allowed_stress_mpa")
+    }
+    fitting = {"pitch_mm": driver.pitch_mm, "module_mm": driver.module_mm, **weaker}
+    stated = {key: value for key, value in fitting.items() if value is not None}
+    for small in driver.sizes:
+        for large in driven.sizes:
+            stage = ToothedStage(
+                kind=driver.kind,
+                driver_teeth=small.teeth,
+                driven_teeth=large.teeth,
+                efficiency=min(driver.efficiency, driven.efficiency),
+                **stated,
+            )
+            masses, prices = (small.mass_kg, large.mass_kg), (small.price, large.price)
+            yield Single(
+                stage, driver.id, driven.id,
+                sum(mass or 0.0 for mass in masses),
+                np.nan if None in prices else sum(price or 0.0 for price in prices),
+            )  # fmt: skip
+
+
+def _least(one: float | None, other: float | None) -> float | None:
+    known = [value for value in (one, other) if value is not None]
+    return min(known, default=None)
+
+
+def _columns(singles: tuple[Single, ...]) -> Table:
+    stages = [single.stage for single in singles]
+    return {
+        "driver": np.array([stage.driver_teeth for stage in stages], np.int64),
+        "driven": np.array([stage.driven_teeth for stage in stages], np.int64),
+        "ratio": np.array([stage.driven_teeth / stage.driver_teeth for stage in stages]),
+        "efficiency": np.array([stage.efficiency for stage in stages]),
+        "carries_nm": np.array([carries_nm([stage]) for stage in stages]),
+        "mass_kg": np.array([single.mass_kg for single in singles]),
+        "price": np.array([single.price for single in singles]),
+        "possible": np.array([not impossible(stage) for stage in stages]),
+    }
+
+
+def _alone(singles: tuple[Single, ...]) -> Table:
+    places = np.arange(len(singles), dtype=np.int32)
+    return _distinct(_combined(singles, places[:, None]))
+
+
+def _two(singles: tuple[Single, ...]) -> Table:
+    first, second = np.meshgrid(*2 * [_worth(singles)], indexing="ij")
+    both = np.stack([first.ravel(), second.ravel()], axis=1)
+    made = _combined(singles, both)
+    return _kept(made, made["ratio"] > USUAL)
+
+
+def _three(singles: tuple[Single, ...], most_ratio: float) -> Table:
+    """Return three stages, the first and the last the strongest of their kind of pair."""
+    two, ones = _distinct(_two(singles)), _worth(singles)
+    pairs = two["picks"][:, :2][two["ratio"] <= most_ratio / LEAST_OF_MANY]
+    made: list[Table] = []
+    for begin in range(0, len(pairs), max(CHUNK // max(len(ones), 1), 1)):
+        some = pairs[begin : begin + max(CHUNK // max(len(ones), 1), 1)]
+        triple = np.column_stack([np.repeat(some, len(ones), axis=0), np.tile(ones, len(some))])
+        whole = _combined(singles, triple)
+        wanted = (whole["ratio"] > USUAL**2) & (whole["ratio"] <= most_ratio)
+        made.append(_distinct(_kept(whole, wanted)))
+    return _joined(made)
+
+
+def _worth(singles: tuple[Single, ...]) -> NDArray[np.int32]:
+    """Return the places of stages that are worth being one of many."""
+    columns = _columns(singles)
+    worth = columns["possible"] & (columns["ratio"] >= LEAST_OF_MANY) & (columns["ratio"] <= USUAL)
+    return np.flatnonzero(worth).astype(np.int32)
+
+
+def _combined(singles: tuple[Single, ...], places: NDArray[np.int32]) -> Table:
+    """Return the gearings of rows of places, motor's side first."""
+    columns, depth = _columns(singles), places.shape[1]
+    ratio, efficiency = np.ones(len(places)), np.ones(len(places))
+    over = under = np.ones(len(places), np.int64)
+    carries, mass, price = (
+        np.full(len(places), np.inf),
+        np.zeros(len(places)),
+        np.zeros(len(places)),
+    )
+    possible = np.ones(len(places), bool)
+    for step in range(depth):
+        at = places[:, step]
+        # The torque that reaches a stage is the shaft's, times what came before.
+        carries = np.minimum(carries, columns["carries_nm"][at] / (ratio * efficiency))
+        ratio, efficiency = ratio * columns["ratio"][at], efficiency * columns["efficiency"][at]
+        over, under = over * columns["driven"][at], under * columns["driver"][at]
+        mass, price = mass + columns["mass_kg"][at], price + columns["price"][at]
+        possible = possible & columns["possible"][at]
+    common = np.gcd(over, under)
+    picks = np.full((len(places), MOST_STAGES), -1, np.int32)
+    picks[:, :depth] = places
+    return {
+        "picks": picks,
+        "ratio": ratio,
+        "efficiency": efficiency,
+        "carries_nm": carries,
+        "mass_kg": mass,
+        "price": price,
+        "possible": possible,
+        "twins": np.ones(len(places), np.int64),
+        "stages": np.full(len(places), depth),
+        "exact": np.stack([over // common, under // common], axis=1),
+    }
+
+
+def _nothing() -> Table:
+    one = np.ones(1)
+    return {
+        "picks": np.full((1, MOST_STAGES), -1, np.int32),
+        "ratio": one.copy(),
+        "efficiency": one.copy(),
+        "carries_nm": np.full(1, np.inf),
+        "mass_kg": np.zeros(1),
+        "price": np.zeros(1),
+        "possible": np.ones(1, bool),
+        "twins": np.ones(1, np.int64),
+        "stages": np.zeros(1, np.int64),
+        "exact": np.ones((1, 2), np.int64),
+    }
+
+
+def _distinct(made: Table) -> Table:
+    """Return one row for each reduction and efficiency, with the count of rows it stands for."""
+    rounded = np.round(made["efficiency"], 9)
+    exact, over = made["exact"], made["possible"]
+    order = np.lexsort(
+        (made["mass_kg"], -made["carries_nm"], ~over, rounded, exact[:, 1], exact[:, 0])
+    )
+    same = np.column_stack([exact[order], rounded[order]])
+    begins = np.ones(len(order), bool)
+    begins[1:] = np.any(same[1:] != same[:-1], axis=1)
+    group = np.cumsum(begins) - 1
+    kept = _kept(made, order[begins])
+    kept["twins"] = np.bincount(group, weights=made["twins"][order]).astype(np.int64)
+    return kept
+
+
+def _kept(made: Table, which: NDArray[Any]) -> Table:
+    return {key: column[which] for key, column in made.items()}
+
+
+def _joined(tables: list[Table]) -> Table:
+    if not tables:
+        return _kept(_nothing(), np.zeros(0, int))
+    return {key: np.concatenate([table[key] for table in tables]) for key in tables[0]}
