@@ -28,6 +28,11 @@ def scalar(value: float) -> Array:
     return cast(Array, np.float64(value))
 
 
+def scalar_or(value: float | None, otherwise: float) -> Array:
+    """Return `scalar` of a value that a document may leave out."""
+    return scalar(otherwise if value is None else value)
+
+
 def is_nought(value: Any) -> bool:
     """Return whether `value` is a plain zero, so that a term with it can be left out."""
     return value.__class__ is np.float64 and bool(value == 0.0)

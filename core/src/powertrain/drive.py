@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.battery.pack import Pack
 from powertrain.controller.chopper import Chopper
 from powertrain.documents.build import Build
@@ -44,7 +44,7 @@ class Drive:
             wheel_radius_m=scalar(
                 radius_m_from_circumference_mm(build.wheel.rolling_circumference_mm)
             ),
-            wheel_inertia_kg_m2=scalar(build.wheel.inertia_kg_m2 or 0.0),
+            wheel_inertia_kg_m2=scalar_or(build.wheel.inertia_kg_m2, 0.0),
             road=RoadLoad.of(build.vehicle, build.conditions),
             grip=Grip.of(build.vehicle),
         )

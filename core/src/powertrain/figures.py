@@ -13,7 +13,7 @@ from powertrain.heat.store import Store
 from powertrain.heat.temperatures import Flows, Temperatures, flows_of, stacked, temperatures
 from powertrain.operating.distance import range_km
 from powertrain.operating.launch import launch
-from powertrain.operating.moments import Moments, moments_of
+from powertrain.operating.moments import Moments, moments_of, steady_moments, wheels_up_moments
 from powertrain.units import kmh_from_mps
 
 MINUTE_S = 60.0
@@ -43,14 +43,30 @@ class Picture:
 
 
 def picture_of(
-    build: Build, drive: Drive, store: Store, *, fine: bool = True, timed: bool = True
+    build: Build,
+    drive: Drive,
+    store: Store,
+    *,
+    fine: bool = True,
+    timed: bool = True,
+    kin: bool = True,
 ) -> Picture:
-    """Return moments and temperatures of a drive, or of drives that vary one build.
+    """Return moments and temperatures of a drive, or of many.
 
-    `fine` and `timed` are those of `moments_of` and `temperatures`.
+    `fine` and `kin` are those of `moments_of`, `timed` that of `temperatures`.
     """
-    moments = moments_of(build, drive, fine=fine)
+    moments = moments_of(build, drive, fine=fine, kin=kin)
     return _with_heat(build, drive, store, moments, timed)
+
+
+def steady_picture(build: Build, drive: Drive, store: Store) -> Picture:
+    """Return what can be told of many drives without a search; see `steady_moments`."""
+    return _with_heat(build, drive, store, steady_moments(build, drive), timed=False)
+
+
+def wheels_up_picture(build: Build, drive: Drive, store: Store) -> Picture:
+    """Return the wheels in the air alone, for limits to which nothing else matters."""
+    return _with_heat(build, drive, store, wheels_up_moments(build, drive), timed=False)
 
 
 def first_of(build: Build, drive: Drive, store: Store, many: Picture) -> Picture:

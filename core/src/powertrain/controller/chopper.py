@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, is_nought, scalar
+from powertrain.arrays import Array, is_nought, scalar, scalar_or
 from powertrain.documents.electrics import Controller
 
 
@@ -26,8 +26,8 @@ class Chopper:
             resistance_ohm=scalar(controller.resistance_ohm),
             motor_current_limit_a=_limit(controller.motor_current_limit_a),
             battery_current_limit_a=_limit(controller.battery_current_limit_a),
-            standby_a=scalar(controller.standby_current_a or 0.0),
-            switching_v=scalar(controller.switching_loss_v or 0.0),
+            standby_a=scalar_or(controller.standby_current_a, 0.0),
+            switching_v=scalar_or(controller.switching_loss_v, 0.0),
         )
 
     def path_drop_v(self, current_a: Array) -> Array:

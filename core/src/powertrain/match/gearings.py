@@ -8,6 +8,7 @@ efficiency are one; the strongest stands for them, the lighter one of equally st
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import permutations
 from typing import Any
 
 import numpy as np
@@ -195,24 +196,41 @@ def _alone(singles: tuple[Single, ...]) -> Table:
 
 
 def _two(singles: tuple[Single, ...]) -> Table:
-    first, second = np.meshgrid(*2 * [_worth(singles)], indexing="ij")
-    both = np.stack([first.ravel(), second.ravel()], axis=1)
-    made = _combined(singles, both)
+    worth = _worth(singles)
+    one, other = np.triu_indices(len(worth))
+    made = _in_best_order(singles, np.column_stack([worth[one], worth[other]]))
     return _kept(made, made["ratio"] > USUAL)
 
 
 def _three(singles: tuple[Single, ...], most_ratio: float) -> Table:
-    """Return three stages, the first and the last the strongest of their kind of pair."""
-    two, ones = _distinct(_two(singles)), _worth(singles)
-    pairs = two["picks"][:, :2][two["ratio"] <= most_ratio / LEAST_OF_MANY]
+    worth = _worth(singles)
+    one, other = np.triu_indices(len(worth))
+    step = max(CHUNK // max(len(worth), 1), 1)
     made: list[Table] = []
-    for begin in range(0, len(pairs), max(CHUNK // max(len(ones), 1), 1)):
-        some = pairs[begin : begin + max(CHUNK // max(len(ones), 1), 1)]
-        triple = np.column_stack([np.repeat(some, len(ones), axis=0), np.tile(ones, len(some))])
-        whole = _combined(singles, triple)
-        wanted = (whole["ratio"] > USUAL**2) & (whole["ratio"] <= most_ratio)
-        made.append(_distinct(_kept(whole, wanted)))
-    return _joined(made)
+    for begin in range(0, len(one), step):
+        first, second = one[begin : begin + step], other[begin : begin + step]
+        left = len(worth) - second
+        third = np.arange(left.sum()) - np.repeat(np.cumsum(left) - left - second, left)
+        triple = worth[np.column_stack([np.repeat(first, left), np.repeat(second, left), third])]
+        ratio = _columns(singles)["ratio"][triple].prod(axis=1)
+        wanted = (ratio > USUAL**2) & (ratio <= most_ratio)
+        made.append(_distinct(_in_best_order(singles, triple[wanted])))
+    return _distinct(_joined(made))
+
+
+def _in_best_order(singles: tuple[Single, ...], places: NDArray[np.int32]) -> Table:
+    """Return gearings with their stages in the order in which they carry most."""
+    best: Table | None = None
+    for order in permutations(range(places.shape[1])):
+        made = _combined(singles, places[:, order])
+        if best is None:
+            best = made
+            continue
+        better = made["carries_nm"] > best["carries_nm"]
+        best["picks"] = np.where(better[:, None], made["picks"], best["picks"])
+        best["carries_nm"] = np.where(better, made["carries_nm"], best["carries_nm"])
+    assert best is not None
+    return best
 
 
 def _worth(singles: tuple[Single, ...]) -> NDArray[np.int32]:

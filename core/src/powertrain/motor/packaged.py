@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PackagedMotor
 
@@ -48,7 +48,7 @@ class Packaged:
         base_rad_s = scalar(motor.base_rpm) / RPM_PER_RAD_S
         torque_nm = scalar(motor.peak_torque_nm)
         losses = (motor.copper_loss_w, motor.iron_loss_w, motor.windage_loss_w)
-        copper_w, iron_w, windage_w = (scalar(w or 0.0) for w in losses)
+        copper_w, iron_w, windage_w = (scalar_or(w, 0.0) for w in losses)
         stated = any(loss is not None for loss in losses)
         flat = motor.efficiency if motor.efficiency is not None else USUAL_EFFICIENCY
         efficiency = scalar(1.0) if stated else scalar(flat)
@@ -58,7 +58,7 @@ class Packaged:
         peak_a = taken_w / scalar(motor.base_voltage_v)
         return cls(
             count=scalar(motor.count),
-            inertia_kg_m2=scalar(motor.rotor_inertia_kg_m2 or 0.0),
+            inertia_kg_m2=scalar_or(motor.rotor_inertia_kg_m2, 0.0),
             constant_nm_per_a=inner_nm / peak_a,
             peak_current_a=peak_a,
             base_rad_s=base_rad_s,

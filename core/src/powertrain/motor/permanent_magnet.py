@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, is_nought, scalar
+from powertrain.arrays import Array, is_nought, scalar, scalar_or
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.motor.fed import FedByController
@@ -46,8 +46,8 @@ class PermanentMagnet(FedByController):
             constant_nm_per_a=constant,
             resistance_ohm=scalar(motor.resistance_ohm),
             no_load_current_a=at_rest_a,
-            brush_drop_v=scalar(motor.brush_drop_v or 0.0),
-            inertia_kg_m2=scalar(motor.rotor_inertia_kg_m2 or 0.0),
+            brush_drop_v=scalar_or(motor.brush_drop_v, 0.0),
+            inertia_kg_m2=scalar_or(motor.rotor_inertia_kg_m2, 0.0),
             loss_slope_a_s=slope_a_s,
         )
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.documents.motor import SeriesWoundMotor
 from powertrain.motor.fed import FedByController
 from powertrain.motor.winding import Winding
@@ -37,9 +37,9 @@ class SeriesWound(FedByController):
             saturated_nm_per_a=scalar(motor.saturated_constant_nm_per_a),
             half_saturation_a=scalar(motor.half_saturation_current_a),
             resistance_ohm=scalar(motor.resistance_ohm),
-            brush_drop_v=scalar(motor.brush_drop_v or 0.0),
+            brush_drop_v=scalar_or(motor.brush_drop_v, 0.0),
             drag_nm=scalar(motor.loss_torque_nm),
-            inertia_kg_m2=scalar(motor.rotor_inertia_kg_m2 or 0.0),
+            inertia_kg_m2=scalar_or(motor.rotor_inertia_kg_m2, 0.0),
         )
 
     @staticmethod

@@ -1,6 +1,6 @@
 """The five moments at which a drive is looked at."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -10,7 +10,7 @@ from powertrain.arrays import Array, choose, each_array, filled, pick, scalar, s
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
-from powertrain.operating.full_throttle import fastest_mps, full_throttle
+from powertrain.operating.full_throttle import LEVEL, fastest_mps, full_throttle
 from powertrain.operating.launch import Launch, launch
 from powertrain.operating.limits import Limit
 from powertrain.operating.state import State, state_at_full_throttle
@@ -79,7 +79,7 @@ class Moments:
         return (self.launch, self.climb, self.cruise, self.top_speed, self.wheels_up)
 
 
-def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
+def moments_of(build: Build, drive: Drive, *, fine: bool = True, kin: bool = True) -> Moments:
     """Return the five moments of a drive, or of an array of drives that vary one build.
 
     What the document leaves open is chosen from the first drive of the array and is the same for
@@ -91,12 +91,14 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
         Fields of shape ``()`` or ``(n,)``.
     fine : bool
         Whether the launch is integrated to many digits, or to the four that a comparison needs.
+    kin : bool
+        Whether the drives vary one build, so that their top speeds lie near one another.
     """
     own_pct = build.moments.climb_grade_pct
     grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
     first = pick(drive, 0) if shape_of(drive) else drive
     tops = _tops_on_hills(first, float(grade_pct))
-    flat, hill = _flat_and_hill(drive, tops, grade_pct)
+    flat, hill = _flat_and_hill(drive, tops, grade_pct, kin)
     asked = _asked(build, grade_pct, float(np.ravel(flat.speed_mps)[0]))
     launching, run = _launch(drive, asked, flat, fine)
     always = np.ones(np.shape(flat.speed_mps), bool)
@@ -114,7 +116,50 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
     )
 
 
-def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array) -> tuple[State, State]:
+def steady_moments(build: Build, drive: Drive) -> Moments:
+    """Return what can be told of many drives without any search: cruise, and a climb at a speed.
+
+    Cruise stands in for the others, so that a limit that is passed here is passed in the whole
+    picture too. The document must say where launch, climb and cruise are looked at.
+    """
+    own_pct = build.moments.climb_grade_pct
+    grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
+    asked = _asked(build, grade_pct, 0.0)
+    state = steady(drive, asked.cruise_mps, LEVEL)
+    cruise = _told("cruise", state, can_hold(drive, state))
+    climb = replace(cruise, id="climb")
+    if asked.climb_mps is not None:
+        state = steady(drive, asked.climb_mps, grade_pct)
+        climb = _told("climb", state, can_hold(drive, state))
+    return _standing_in(cruise, asked, climb=climb)
+
+
+def wheels_up_moments(build: Build, drive: Drive) -> Moments:
+    """Return the wheels in the air, which stand in for all other moments too."""
+    free = free_running_full(drive)
+    told = _told("wheels_up", free, np.ones(np.shape(free.speed_mps), bool))
+    return _standing_in(told, _asked(build, scalar(USUAL_GRADE_PCT), 0.0), climb=told)
+
+
+def _told(which: MomentId, state: State, met: NDArray[np.bool_]) -> Moment:
+    return Moment(which, state, None, 0.0, False, met)
+
+
+def _standing_in(told: Moment, asked: Asked, climb: Moment) -> Moments:
+    return Moments(
+        launch=replace(told, id="launch"),
+        climb=replace(climb, id="climb"),
+        cruise=replace(told, id="cruise"),
+        top_speed=replace(told, id="top_speed"),
+        wheels_up=replace(told, id="wheels_up"),
+        launch_run=None,
+        climb_top=climb.state,
+        tops=told.state,
+        asked=asked,
+    )
+
+
+def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array, kin: bool) -> tuple[State, State]:
     """Return the states at top speed on the level and on the hill, of one drive or of many."""
     grades_pct = tops.grade_pct
     places = [int(np.searchsorted(grades_pct, grade)) for grade in (0.0, float(grade_pct))]
@@ -125,6 +170,10 @@ def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array) -> tuple[State, 
     near = None
     if np.all(np.isfinite(near_mps) & (near_mps > 0)):
         near = np.repeat(near_mps[:, None], shape[0], axis=1)
+    if not kin:
+        fastest = filled(fastest_mps(drive), shape)
+        guess = np.where(np.isfinite(fastest) & (fastest > 0), HILLS_NEAR * fastest, FAR_MPS)
+        near = np.repeat(guess[None], 2, axis=0)
     speeds_mps = top_speed_mps(drive, two_pct, near)
     # The first is known to the last digit already.
     speeds_mps[:, 0] = near_mps
@@ -146,6 +195,9 @@ GRADE_STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
 
 HILLS_NEAR = 0.8
 """Share of its free speed near which a drive's top speeds are looked for first."""
+
+FAR_MPS = 10.0
+"""Where they are looked for in a drive that has no free speed."""
 
 
 def _tops_on_hills(drive: Drive, own_pct: float) -> State:

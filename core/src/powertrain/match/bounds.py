@@ -1,0 +1,261 @@
+"""Sound bounds on the reduction: they rule out only what the solver would refuse too.
+
+Push never rises with speed and never exceeds that of standstill, and there is none above the
+speed where the back-EMF leaves no volts. So a reduction beyond ``v_free(1)/v`` can't reach v,
+and one below ``F/(F_0(1) eta)`` can't push with F anywhere.
+"""
+
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array, filled, pick, scalar, with_axis
+from powertrain.documents.brief import Brief
+from powertrain.drive import Drive
+from powertrain.match.groups import Trios
+from powertrain.match.options import Options
+from powertrain.match.wish import OfDrive
+from powertrain.operating.free import NO_SLIP
+from powertrain.operating.full_throttle import fastest_mps, full_throttle, push_n
+from powertrain.units import mps_from_kmh, radius_m_from_circumference_mm
+from powertrain.vehicle.road_load import RoadLoad
+from powertrain.vehicle.traction import Grip
+
+ROOM = 1e-9
+"""Relative room for arithmetic, on the side of considering."""
+
+
+@dataclass(frozen=True)
+class Duty:
+    """A speed that must be held on a grade, and the wish that asks it."""
+
+    id: str
+    speed_mps: float
+    grade_pct: float
+
+
+@dataclass(frozen=True)
+class Stretches:
+    """Stretches of gearings that may do.
+
+    `trio` is a row, `low` and `counts` are places among the
+    possible gearings. A trio may have none or several.
+    """
+
+    trio: NDArray[np.int64]
+    low: NDArray[np.int64]
+    counts: NDArray[np.int64]
+    rejected: Counter[str]
+
+
+def duties_of(brief: Brief, wishes: Sequence[OfDrive]) -> list[Duty]:
+    """Return the speeds that must be held, as the wishes say them."""
+    hill = brief.wishes.climb
+    found = []
+    for wish in wishes:
+        if wish.id in ("top_speed_min", "cruise"):
+            found.append(Duty(wish.id, mps_from_kmh(wish.limit), 0.0))
+        elif wish.id == "climb" and hill is not None:
+            found.append(Duty(wish.id, mps_from_kmh(wish.limit), hill.grade_pct))
+    return found
+
+
+def too_weak(brief: Brief, options: Options, wishes: Sequence[OfDrive]) -> NDArray[np.bool_]:
+    """Return the gearings whose teeth can't pass on what some duty takes.
+
+    With the lightest parts: the torque at the shafts for a push F is ``F r/(G eta)``, and a
+    full-throttle start, at which the teeth are judged, gives no less.
+    """
+    gearings = options.gearings
+    lightest = brief.vehicle.mass_kg + _lightest_kg(brief, options)
+    road = RoadLoad.of(brief.vehicle.model_copy(update={"mass_kg": lightest}), brief.conditions)
+    radius_m = radius_m_from_circumference_mm(brief.wheel.rolling_circumference_mm)
+    weak = np.zeros(len(gearings), bool)
+    for duty in duties_of(brief, wishes):
+        force_n = float(road.force_n(scalar(duty.speed_mps), scalar(duty.grade_pct)))
+        torque_nm = force_n * radius_m / (gearings.ratio * gearings.efficiency)
+        weak = weak | (torque_nm > gearings.carries_nm * (1 + 2 * ROOM))
+    return weak
+
+
+def _lightest_kg(brief: Brief, options: Options) -> float:
+    def least(masses: list[float | None]) -> float:
+        return min((mass or 0.0 for mass in masses), default=0.0)
+
+    return (
+        brief.motor_count * least([option.motor.mass_kg for option in options.motors])
+        + least([option.part.controller.mass_kg for option in options.controllers])
+        + least([option.battery.mass_kg for option in options.packs])
+    )
+
+
+CELLS = 64
+"""Parts into which a trio's window is cut, each of one step in proportion."""
+
+TOGETHER = 512
+"""Trios whose windows are cut together; bounds the memory."""
+
+
+def stretches(
+    brief: Brief,
+    options: Options,
+    trios: Trios,
+    level: Drive,
+    geared: NDArray[np.int64],
+    wishes: Sequence[OfDrive],
+) -> Stretches:
+    """Return which of the possible gearings, by rising reduction, each trio may use.
+
+    Parameters
+    ----------
+    level : Drive
+        The trios geared one to one without loss.
+    """
+    ask = _Ask(brief, options, trios, replace(level, grip=NO_SLIP), geared, wishes)
+    low, high, rejected = _windows(ask)
+    found = []
+    for begin in range(0, len(trios), TOGETHER):
+        rows = np.arange(begin, min(begin + TOGETHER, len(trios)))
+        found.append(_cut(ask, rows, low[rows], high[rows], rejected))
+    trio, begins, counts = (np.concatenate(parts) for parts in zip(*found, strict=True))
+    return Stretches(trio, begins, counts, rejected)
+
+
+@dataclass(frozen=True)
+class _Ask:
+    brief: Brief
+    options: Options
+    trios: Trios
+    level: Drive
+    geared: NDArray[np.int64]
+    wishes: Sequence[OfDrive]
+
+    @property
+    def ratio(self) -> Array:
+        return self.options.gearings.ratio[self.geared]
+
+    @property
+    def best(self) -> float:
+        """The least loss of any gearing."""
+        return float(np.max(self.options.gearings.efficiency[self.geared], initial=0.0))
+
+    def wanted_n(self, duty: Duty, more_kg: float = 0.0) -> Array:
+        """Return the push that a duty takes, with a gearing of no mass or of `more_kg`."""
+        road = replace(self.level.road, mass_kg=self.level.road.mass_kg + more_kg)
+        return road.force_n(scalar(duty.speed_mps), scalar(duty.grade_pct))
+
+
+def _windows(ask: _Ask) -> tuple[NDArray[np.int64], NDArray[np.int64], Counter[str]]:
+    """Return the outermost gearings of each trio, and what lies outside."""
+    count, each, ratio = len(ask.trios), len(ask.geared), ask.ratio
+    rejected: Counter[str] = Counter()
+    low, high = np.zeros(count, np.int64), np.full(count, each, np.int64)
+    if ask.brief.owned.gearing is None:
+        low, high = _by_mount(ask, low, high, rejected)
+    fastest = filled(fastest_mps(ask.level), (count,))
+    start_n = filled(full_throttle(ask.level, scalar(0.0)).force_n, (count,))
+    for duty in duties_of(ask.brief, ask.wishes):
+        most = fastest / duty.speed_mps * (1 + ROOM)
+        ends = np.searchsorted(ratio, most, side="right")
+        low, high = _narrowed(low, high, 0, ends, duty.id, rejected)
+        for reason, most_n in (
+            (duty.id, start_n), *_lasting_pushes(ask, duty, count),
+        ):  # fmt: skip
+            with np.errstate(divide="ignore", invalid="ignore"):
+                least = np.where(most_n > 0, ask.wanted_n(duty) / (most_n * ask.best), np.inf)
+            begins = np.searchsorted(ratio, least * (1 - ROOM), side="left")
+            low, high = _narrowed(low, high, begins, high, reason, rejected)
+    return low, high, rejected
+
+
+def _by_mount(ask: _Ask, low: Any, high: Any, rejected: Counter[str]) -> tuple[Any, Any]:
+    """Return the windows of hub motors, which take the gearing that is none."""
+    none = np.flatnonzero(ask.options.gearings.stages[ask.geared] == 0)
+    hub = np.array([option.mounts == "hub" for option in ask.options.motors])[ask.trios.motor]
+    at = int(none[0]) if len(none) else 0
+    rejected["hub_motor"] += int(np.sum(hub)) * (len(ask.geared) - len(none))
+    return np.where(hub, at, low), np.where(hub, at + len(none), high)
+
+
+def _narrowed(
+    low: Any, high: Any, begins: Any, ends: Any, reason: str, rejected: Counter[str]
+) -> tuple[Any, Any]:
+    new_low = np.maximum(low, begins)
+    new_high = np.maximum(np.minimum(high, ends), new_low)
+    rejected[reason] += int(np.sum((high - low) - (new_high - new_low)))
+    return new_low, new_high
+
+
+def _lasting_pushes(ask: _Ask, duty: Duty, count: int) -> Iterator[tuple[str, Array]]:
+    """Yield the push, geared one to one, of the amps that each part stands for long.
+
+    A duty that lasts must be done with them: else a rule stops the candidate.
+    """
+    build, hill = ask.trios.base, ask.brief.wishes.climb
+    lasts = duty.id == "cruise" or (duty.id == "climb" and hill is not None and hill.speed_kmh)
+    if not lasts:
+        return
+    columns, motor, controller = ask.trios.columns, build.motor, build.controller
+    sides = [("motor", motor)]
+    if controller.rating_side != "battery":
+        sides.append(("controller", controller))  # type: ignore[arg-type]
+    for side, part in sides:
+        if part.continuous_current_a is None or motor.kind == "packaged":
+            continue
+        if duty.id == "climb" and hill is not None and hill.length_m is not None:
+            peak_s = columns.get(f"{side}.peak_duration_s", part.peak_duration_s)
+            if peak_s is not None and np.any(hill.length_m <= peak_s * duty.speed_mps):
+                continue
+        amps = columns.get(f"{side}.continuous_current_a", part.continuous_current_a)
+        torque_nm = ask.level.motor.shaft_torque_nm(scalar(0.0), np.asarray(amps, float))
+        yield f"{side}_current", filled(ask.level.wheel_force_n(torque_nm), (count,))
+
+
+def _cut(
+    ask: _Ask, rows: Any, low: Any, high: Any, rejected: Counter[str]
+) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]]:
+    """Return the stretches of some trios, their windows cut into cells.
+
+    In a cell from G to G' the push at a speed is at most that of the torque at G, geared by G',
+    and at least that of the torque at G', geared by G: torque never rises with speed.
+    """
+    ratio, level = ask.ratio, with_axis(pick(ask.level, rows))
+    some = high > low
+    first = np.where(some, ratio[np.minimum(low, len(ratio) - 1)], 1.0)
+    last = np.where(some, ratio[np.maximum(high, 1) - 1], 1.0)
+    steps = np.linspace(0.0, 1.0, CELLS + 1)
+    edges = np.exp(np.log(first)[:, None] + np.log(last / first)[:, None] * steps)
+    places = np.searchsorted(ratio, edges * (1 - ROOM), side="left")
+    places[:, 0], places[:, -1] = low, high
+    places = np.clip(places, low[:, None], high[:, None])
+    alive, inside = np.ones((len(rows), CELLS), bool), np.diff(places, axis=1)
+
+    def sieve(keeps: NDArray[np.bool_], reason: str) -> None:
+        nonlocal alive
+        rejected[reason] += int(np.sum(inside * (alive & ~keeps)))
+        alive = alive & keeps
+
+    thin, thick = edges[:, :-1], edges[:, 1:] * (1 + ROOM)
+    for duty in duties_of(ask.brief, ask.wishes):
+        torque = push_n(level, duty.speed_mps * thin * (1 - ROOM))
+        wanted = _of_rows(ask.wanted_n(duty), rows)
+        sieve(torque * thick * ask.best >= wanted * (1 - ROOM), duty.id)
+    gearings, top = ask.options.gearings, ask.brief.wishes.top_speed_kmh
+    if top is not None and top.max is not None and not Grip.of(ask.brief.vehicle).known:
+        duty = Duty("top_speed_max", mps_from_kmh(top.max), 0.0)
+        worst = float(np.min(gearings.efficiency[ask.geared], initial=1.0))
+        heaviest = float(np.max(gearings.mass_kg[ask.geared], initial=0.0))
+        torque = push_n(level, duty.speed_mps * thick * (1 + ROOM))
+        wanted = _of_rows(ask.wanted_n(duty, heaviest), rows)
+        sieve(torque * thin * worst <= wanted * (1 + ROOM), duty.id)
+    used = alive & (inside > 0)
+    trio, cell = np.nonzero(used)
+    return rows[trio], places[trio, cell], inside[trio, cell]
+
+
+def _of_rows(value: Array, rows: Any) -> Array:
+    return np.asarray(value[rows] if np.ndim(value) else value)[..., None]

@@ -1,0 +1,114 @@
+"""A brief and four parts made into a build: what is asked, what the limits are set to."""
+
+from typing import Any
+
+import numpy as np
+
+from powertrain.arrays import Array
+from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.documents.brief import Brief
+from powertrain.documents.build import FORMAT, Build, Moments
+from powertrain.documents.electrics import Battery, Controller
+from powertrain.documents.motor import MotorDocument
+from powertrain.documents.shelf import ControllerPart
+from powertrain.documents.vehicle import Stage
+
+CRUISE_SHARE, LAUNCH_SHARE = 0.7, 0.5
+"""Parts of the speed that is wished for at which a trip is ridden and a launch ends."""
+
+USUAL_KMH = 15.0
+"""The speed that counts where none is wished for."""
+
+
+def moments_of_brief(brief: Brief) -> Moments:
+    """Return the moments at which every candidate is looked at; the same for all of them."""
+    wishes, top = brief.wishes, brief.wishes.top_speed_kmh
+    speeds = (top.min if top else None, top.max if top else None, wishes.cruise_kmh)
+    speed_kmh = next((speed for speed in speeds if speed is not None), USUAL_KMH)
+    cruise_kmh = wishes.cruise_kmh or CRUISE_SHARE * speed_kmh
+    hill, start = wishes.climb, wishes.launch
+    said: dict[str, Any] = {
+        "launch_to_kmh": start.to_kmh if start else LAUNCH_SHARE * speed_kmh,
+        "cruise_kmh": cruise_kmh,
+        "range_from_pct": brief.range_from_pct,
+        "range_to_pct": brief.range_to_pct,
+    }
+    if hill is not None:
+        said |= {
+            "climb_grade_pct": hill.grade_pct,
+            "climb_speed_kmh": hill.speed_kmh,
+            "climb_length_m": hill.length_m,
+        }
+    return Moments(**said)
+
+
+def rested_v(brief: Brief, chemistry: str) -> float:
+    """Return the rest volts of a cell at the state of charge in which the brief judges."""
+    value: float = getattr(CHEMISTRIES[chemistry], f"{brief.judged_at}_v")
+    return value
+
+
+def number(value: Any) -> Array:
+    """Return a number or an array of them, NaN where it is not stated."""
+    return np.asarray(np.nan if value is None else value, float)
+
+
+def limits_set(
+    part: ControllerPart, controller: Controller, motor: MotorDocument, battery: Battery
+) -> dict[str, Array]:
+    """Return what the controller's amps limits are set to; NaN for a limit that it has not.
+
+    A careful builder sets what can be set to the least that any part names: motor amps to the
+    peaks of motor and controller, pack amps to what pack and controller give for long.
+    """
+    motor_a = number(controller.motor_current_limit_a)
+    battery_a = number(controller.battery_current_limit_a)
+    if part.settable:
+        pack_side = controller.rating_side == "battery"
+        own_peak = number(None) if pack_side else number(controller.peak_current_a)
+        motor_a = np.fmin(np.fmin(motor_a, own_peak), number(motor.peak_current_a))
+        lasting = number(controller.continuous_current_a) if pack_side else number(None)
+        battery_a = np.fmin(np.fmin(battery_a, lasting), number(battery.continuous_current_a))
+    return {"motor_current_limit_a": motor_a, "battery_current_limit_a": battery_a}
+
+
+def added_kg(
+    motor: MotorDocument, controller: Controller, battery: Battery, count: int, gearing_kg: Any
+) -> Array:
+    """Return the mass of all drive parts; what is not stated counts as nothing."""
+    parts = (count * _known(motor.mass_kg), _known(controller.mass_kg), _known(battery.mass_kg))
+    return np.asarray(parts[0] + parts[1] + parts[2] + gearing_kg, float)
+
+
+def _known(value: Any) -> Any:
+    return 0.0 if value is None else value
+
+
+def build_of(
+    brief: Brief,
+    motor: MotorDocument,
+    part: ControllerPart,
+    battery: Battery,
+    stages: list[Stage],
+    gearing_kg: float,
+) -> Build:
+    """Return the build of one candidate, as the plain solver takes it."""
+    controller, count = part.controller, brief.motor_count
+    settings = {
+        key: float(value)
+        for key, value in limits_set(part, controller, motor, battery).items()
+        if np.isfinite(value)
+    }
+    added = float(added_kg(motor, controller, battery, count, gearing_kg))
+    return Build(
+        format=FORMAT,  # type: ignore[arg-type]
+        name=f"{brief.name}: {motor.name or 'own motor'}"[:120],
+        conditions=brief.conditions,
+        vehicle=brief.vehicle.model_copy(update={"mass_kg": brief.vehicle.mass_kg + added}),
+        wheel=brief.wheel,
+        gearing=stages,
+        motor=motor.model_copy(update={"count": count}),
+        controller=controller.model_copy(update=settings),
+        battery=battery.model_copy(update={"cell_voltage_v": rested_v(brief, battery.chemistry)}),
+        moments=moments_of_brief(brief),
+    )

@@ -1,0 +1,207 @@
+"""Combinations of motor, controller and pack whose documents state the same things.
+
+Within a group all documents have numbers in the same places, so that one document with arrays
+stands for all of them; see `powertrain.documents.spread`.
+"""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array
+from powertrain.documents.brief import Brief
+from powertrain.documents.build import Build
+from powertrain.documents.model import Model
+from powertrain.documents.spread import with_values
+from powertrain.documents.vehicle import FixedStage
+from powertrain.match.compose import added_kg, build_of, limits_set
+from powertrain.match.options import Options
+
+SILENT = {"name", "price", "rated_cells", "count"}
+"""What a document may say or not without any figure or limit changing."""
+
+Columns = dict[str, Array]
+Places = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class Trios:
+    """Combinations of one group, row by row: places among the options, and what they state.
+
+    `base` is the build of the first row, geared one to one; `columns` are its numbers that differ
+    between rows, by document path, and `added_kg` and `price` what the three parts weigh and cost.
+    """
+
+    base: Build
+    motor: Places
+    controller: Places
+    pack: Places
+    columns: Columns
+    added_kg: Array
+    price: Array
+
+    def __len__(self) -> int:
+        return len(self.motor)
+
+    def some(self, which: NDArray[Any]) -> "Trios":
+        """Return some of the rows."""
+        return Trios(
+            self.base, self.motor[which], self.controller[which], self.pack[which],
+            {path: column[which] for path, column in self.columns.items()},
+            self.added_kg[which], self.price[which],
+        )  # fmt: skip
+
+    def builds(self, brief: Brief, rows: NDArray[Any], gearing: Mapping[str, Array]) -> Build:
+        """Return one document with arrays for some rows, each with its own gearing.
+
+        Parameters
+        ----------
+        gearing : mapping
+            ``ratio``, ``efficiency`` and ``mass_kg``, one for each of `rows`.
+        """
+        columns = {path: column[rows] for path, column in self.columns.items()}
+        mass = brief.vehicle.mass_kg + self.added_kg[rows] + gearing["mass_kg"]
+        columns["vehicle.mass_kg"] = mass
+        columns["gearing.0.ratio"] = gearing["ratio"]
+        columns["gearing.0.efficiency"] = gearing["efficiency"]
+        return with_values(self.base, columns)
+
+
+def trios_of(brief: Brief, options: Options, allowed: NDArray[np.bool_]) -> Iterator[Trios]:
+    """Yield all combinations that are `allowed`, group by group.
+
+    Parameters
+    ----------
+    allowed : array of bool
+        Shape (motors, controllers, packs).
+    """
+    motors = _alike([option.motor for option in options.motors])
+    parts = [option.part for option in options.controllers]
+    controllers = _alike([part.controller for part in parts], [part.settable for part in parts])
+    packs = _alike([option.battery for option in options.packs])
+    for some_motors in motors:
+        for some_controllers in controllers:
+            for some_packs in packs:
+                grid = allowed[np.ix_(some_motors, some_controllers, some_packs)]
+                m, c, p = np.nonzero(grid)
+                if len(m):
+                    yield from _group(
+                        brief, options, some_motors[m], some_controllers[c], some_packs[p]
+                    )
+
+
+def _alike(documents: list[Any], beside: list[Any] | None = None) -> list[Places]:
+    """Return the places of documents that state the same things, group by group."""
+    groups: dict[Any, list[int]] = {}
+    for place, document in enumerate(documents):
+        said = (_words(document), None if beside is None else beside[place])
+        groups.setdefault(said, []).append(place)
+    return [np.array(places) for places in groups.values()]
+
+
+def _words(document: Model) -> tuple[Any, ...]:
+    """Return everything a document says but its numbers, and which numbers it states."""
+    said: list[Any] = [type(document).__name__]
+    for key in type(document).model_fields:
+        value = getattr(document, key)
+        if key in SILENT:
+            continue
+        if isinstance(value, Model):
+            said.append((key, _words(value)))
+        else:
+            said.append((key, _is_number(value) or str(value)))
+    return tuple(said)
+
+
+def _is_number(value: Any) -> bool:
+    return isinstance(value, int | float) and not isinstance(value, bool)
+
+
+def _numbers(documents: list[Any], prefix: str) -> Columns:
+    """Return every number that documents of one kind state, as columns by document path."""
+    columns: Columns = {}
+    for key in type(documents[0]).model_fields:
+        values = [getattr(document, key) for document in documents]
+        if isinstance(values[0], Model):
+            columns |= _numbers(values, f"{prefix}{key}.")
+        elif key not in SILENT and _is_number(values[0]):
+            columns[f"{prefix}{key}"] = np.array(values, float)
+    return columns
+
+
+def _group(
+    brief: Brief, options: Options, motor: Places, controller: Places, pack: Places
+) -> Iterator[Trios]:
+    """Yield one group, split by whether there are amps limits at all."""
+    first = options.controllers[controller[0]]
+    columns = {
+        **_spread([option.motor for option in options.motors], motor, "motor."),
+        **_spread([o.part.controller for o in options.controllers], controller, "controller."),
+        **_spread([option.battery for option in options.packs], pack, "battery."),
+    }
+    base = build_of(
+        brief,
+        options.motors[motor[0]].motor,
+        first.part,
+        options.packs[pack[0]].battery,
+        [FixedStage(kind="fixed", ratio=1.0, efficiency=1.0)],
+        0.0,
+    )
+    stated = with_values(base, columns)
+    limits = limits_set(first.part, _as_stated(stated.controller, first.part.controller),
+                        stated.motor, stated.battery)  # fmt: skip
+    amps = {f"controller.{key}": _rows(value, len(motor)) for key, value in limits.items()}
+    # Volts of the cells now are the brief's, whatever the shelf says.
+    columns.pop("battery.cell_voltage_v")
+    weights = _rows(
+        added_kg(stated.motor, stated.controller, stated.battery, brief.motor_count, 0.0),
+        len(motor),
+    )
+    prices = (
+        brief.motor_count * np.array([option.price for option in options.motors])[motor]
+        + np.array([option.price for option in options.controllers])[controller]
+        + np.array([option.price for option in options.packs])[pack]
+    )
+    bound = np.stack([np.isfinite(column) for column in amps.values()])
+    for pattern in np.unique(bound, axis=1).T:
+        rows = np.flatnonzero(np.all(bound == pattern[:, None], axis=0))
+        kept = {path: column[rows] for path, column in {**columns, **amps}.items()}
+        for path, is_bound in zip(amps, pattern, strict=True):
+            if not is_bound:
+                del kept[path]
+        kept = {path: column for path, column in kept.items() if _differs(column)} | {
+            path: kept[path] for path in amps if path in kept
+        }
+        # Rows that agree in a number take it from the document of the first of them.
+        at = rows[0]
+        yield Trios(
+            build_of(brief, options.motors[motor[at]].motor,
+                     options.controllers[controller[at]].part, options.packs[pack[at]].battery,
+                     [FixedStage(kind="fixed", ratio=1.0, efficiency=1.0)], 0.0),
+            motor[rows], controller[rows], pack[rows], kept, weights[rows], prices[rows],
+        )  # fmt: skip
+
+
+def _spread(documents: list[Any], places: Places, prefix: str) -> Columns:
+    """Return the numbers of the documents at `places`, row by row."""
+    used = np.unique(places)
+    table = _numbers([documents[place] for place in used], prefix)
+    rows = np.searchsorted(used, places)
+    return {path: column[rows] for path, column in table.items()}
+
+
+def _as_stated(spread: Any, own: Any) -> Any:
+    """Return a controller with its own limits, which a composed build has already set."""
+    keys = ("motor_current_limit_a", "battery_current_limit_a")
+    return spread.model_copy(update={key: None for key in keys if getattr(own, key) is None})
+
+
+def _rows(value: Any, count: int) -> Array:
+    return np.broadcast_to(np.asarray(value, float), (count,)).copy()
+
+
+def _differs(column: Array) -> bool:
+    return bool(np.any(column != column[0]))

@@ -1,0 +1,188 @@
+"""What a match may choose from: the shelf, with what is owned in the place of the rest."""
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from powertrain.arrays import scalar
+from powertrain.constants import RPM_PER_RAD_S
+from powertrain.documents.brief import Brief
+from powertrain.documents.electrics import Battery, Controller
+from powertrain.documents.motor import MotorDocument
+from powertrain.documents.shelf import ControllerPart, MotorPart, Shelf
+from powertrain.drive import Drive
+from powertrain.errors import Refusal
+from powertrain.gearing.train import Train
+from powertrain.match.compose import build_of
+from powertrain.match.gearings import Gearings, gearings_of, given
+from powertrain.operating.full_throttle import fastest_mps
+from powertrain.units import mps_from_kmh
+
+SLOWEST_KMH = 3.0
+"""Gearings are made down to this speed where no speed is wished for."""
+
+OWN = "own"
+"""The id of a part that a brief describes itself."""
+
+
+@dataclass(frozen=True)
+class MotorOption:
+    """A motor to choose, and how it drives."""
+
+    id: str
+    motor: MotorDocument
+    mounts: str
+    price: float
+
+
+@dataclass(frozen=True)
+class ControllerOption:
+    """A controller to choose."""
+
+    id: str
+    part: ControllerPart
+    price: float
+
+
+@dataclass(frozen=True)
+class PackOption:
+    """A pack to choose."""
+
+    id: str
+    battery: Battery
+    price: float
+
+
+@dataclass(frozen=True)
+class Options:
+    """All that is considered, each list by id; owned parts have no price."""
+
+    motors: tuple[MotorOption, ...]
+    controllers: tuple[ControllerOption, ...]
+    packs: tuple[PackOption, ...]
+    gearings: Gearings
+
+    @classmethod
+    def of(cls, brief: Brief, shelf: Shelf) -> "Options":
+        """Return the options of a brief.
+
+        Raises
+        ------
+        Refusal
+            If an owned part is named that the shelf does not have.
+        """
+        motors = _motors(brief, shelf)
+        controllers, packs = _controllers(brief, shelf), _packs(brief, shelf)
+        return cls(motors, controllers, packs, _gearings(brief, shelf, motors, controllers, packs))
+
+    @property
+    def considered(self) -> int:
+        """How many candidates there are."""
+        return len(self.motors) * len(self.controllers) * len(self.packs) * len(self.gearings)
+
+
+def _price(value: float | None) -> float:
+    return np.nan if value is None else float(value)
+
+
+def _named(parts: list[Any], ref: str, place: str) -> Any:
+    found = next((part for part in parts if part.id == ref), None)
+    if found is None:
+        raise Refusal(f"owned.{place}", f"names {ref!r}, which the shelf does not have")
+    return found
+
+
+def _motors(brief: Brief, shelf: Shelf) -> tuple[MotorOption, ...]:
+    own = brief.owned.motor
+    if own is None:
+        options = [
+            MotorOption(part.id, part.motor, part.mounts, _price(part.motor.price))
+            for part in shelf.motors
+        ]
+        return tuple(sorted(options, key=lambda option: option.id))
+    if isinstance(own, str):
+        part: MotorPart = _named(shelf.motors, own, "motor")
+        return (MotorOption(part.id, part.motor, part.mounts, 0.0),)
+    return (MotorOption(OWN, own, "shaft", 0.0),)
+
+
+def _controllers(brief: Brief, shelf: Shelf) -> tuple[ControllerOption, ...]:
+    own = brief.owned.controller
+    if own is None:
+        options = [
+            ControllerOption(part.id, part, _price(part.controller.price))
+            for part in shelf.controllers
+        ]
+        return tuple(sorted(options, key=lambda option: option.id))
+    if isinstance(own, Controller):
+        # What it drives is not said; it is owned, so it is taken to suit, and kept as it is set.
+        part = ControllerPart(id=OWN, name=own.name or "own controller", settable=False,
+                              controller=own)  # fmt: skip
+        return (ControllerOption(OWN, part, 0.0),)
+    return (ControllerOption(own, _named(shelf.controllers, own, "controller"), 0.0),)
+
+
+def _packs(brief: Brief, shelf: Shelf) -> tuple[PackOption, ...]:
+    own = brief.owned.battery
+    if own is None:
+        options = [
+            PackOption(part.id, part.battery, _price(part.battery.price)) for part in shelf.packs
+        ]
+        return tuple(sorted(options, key=lambda option: option.id))
+    if isinstance(own, Battery):
+        return (PackOption(OWN, own, 0.0),)
+    return (PackOption(own, _named(shelf.packs, own, "battery").battery, 0.0),)
+
+
+def _gearings(
+    brief: Brief,
+    shelf: Shelf,
+    motors: tuple[MotorOption, ...],
+    controllers: tuple[ControllerOption, ...],
+    packs: tuple[PackOption, ...],
+) -> Gearings:
+    own = brief.owned.gearing
+    if own is not None:
+        train = Train.of(own)
+        return given(own, float(train.ratio), float(train.efficiency))
+    allowed = brief.wishes.allowed_parts
+    teeth = None if allowed is None else frozenset(allowed) & {item.id for item in shelf.teeth}
+    hub = any(motor.mounts == "hub" for motor in motors)
+    most = _most_ratio(brief, motors, controllers, packs)
+    return gearings_of(shelf, most, teeth or None, hub=hub)
+
+
+def _most_ratio(
+    brief: Brief,
+    motors: tuple[MotorOption, ...],
+    controllers: tuple[ControllerOption, ...],
+    packs: tuple[PackOption, ...],
+) -> float:
+    """Return the reduction at which the fastest motor just reaches the least speed wished for."""
+    if not (motors and controllers and packs):
+        return 0.0
+    slow_mps, most = mps_from_kmh(least_kmh(brief)), 0.0
+    tallest: dict[str, PackOption] = {}
+    for pack in packs:
+        held = tallest.setdefault(pack.battery.chemistry, pack)
+        if pack.battery.series > held.battery.series:
+            tallest[pack.battery.chemistry] = pack
+    for motor in motors:
+        for pack in tallest.values():
+            part = controllers[0].part
+            drive = Drive.of(build_of(brief, motor.motor, part, pack.battery, [], 0.0))
+            fastest = float(fastest_mps(drive))
+            if motor.motor.max_rpm is not None:
+                allowed_rad_s = scalar(motor.motor.max_rpm / RPM_PER_RAD_S)
+                fastest = min(fastest, float(drive.road_speed_mps(allowed_rad_s)))
+            if np.isfinite(fastest):
+                most = max(most, fastest / slow_mps)
+    return most
+
+
+def least_kmh(brief: Brief) -> float:
+    """Return the least speed that every candidate must reach on the level."""
+    top, hill = brief.wishes.top_speed_kmh, brief.wishes.climb
+    asked = (top.min if top else None, brief.wishes.cruise_kmh, hill.speed_kmh if hill else None)
+    return max((speed for speed in asked if speed is not None), default=SLOWEST_KMH)

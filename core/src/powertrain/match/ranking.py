@@ -1,0 +1,153 @@
+"""The order of what is feasible: what a candidate is worth, the best of them, and the front.
+
+Every part of the worth lies between nought and one and depends on the candidate and the brief
+alone, never on the others, so that the order is the same whatever else is on the shelf:
+margin ``min(m, 1/2) 2`` of the tightest wish or temperature, cost ``1/(1 + price/budget)``,
+mass ``1/(1 + added/(a tenth of the vehicle))``, range ``r/(r + wish)``, simplicity
+``1/(1 + stages)``. The score is their mean by the weights of the brief.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from powertrain.arrays import Array
+from powertrain.documents.brief import Brief
+from powertrain.figures import FigureId
+from powertrain.match.seen import Seen
+from powertrain.match.wish import OfPart, Wished
+
+FULL_MARGIN = 0.5
+"""A margin beyond which more does not count."""
+
+USUAL_BUDGET_PER_KG, USUAL_BUDGET = 8.0, 60.0
+"""What stands for the budget where none is stated: so much, and so much a kilogram of vehicle."""
+
+USUAL_RANGE_KM = 15.0
+DIGITS = 9
+"""Scores that differ by less than this are the same; arithmetic in arrays and alone may blur."""
+
+CRITERIA = ("margin", "cost", "mass", "range", "simplicity")
+
+
+@dataclass(frozen=True)
+class Worth:
+    """Scores of many candidates, and the parts they are made of, in the order of `CRITERIA`."""
+
+    score: Array
+    parts: Array
+    margin: Array
+
+
+def worth_of(
+    brief: Brief, seen: Seen, figures: dict[FigureId, Array], margins: dict[str, Array]
+) -> Worth:
+    """Return what candidates are worth; what is not known counts for nothing."""
+    wishes = brief.wishes
+    budget = wishes.budget or USUAL_BUDGET + USUAL_BUDGET_PER_KG * brief.vehicle.mass_kg
+    margin = tightest(seen, margins)
+    range_km = np.nan_to_num(figures["range_km"], nan=0.0, posinf=1e9)
+    parts = np.stack(
+        np.broadcast_arrays(
+            np.clip(margin, 0.0, FULL_MARGIN) / FULL_MARGIN,
+            np.nan_to_num(1 / (1 + seen.price / budget)),
+            1 / (1 + seen.added_kg / (0.1 * brief.vehicle.mass_kg)),
+            range_km / (range_km + (wishes.range_km or USUAL_RANGE_KM)),
+            1 / (1.0 + seen.stages),
+        )
+    )
+    weights = np.array([getattr(brief.weights, key) for key in CRITERIA])
+    score = np.round(weights @ parts.reshape(len(CRITERIA), -1) / weights.sum(), DIGITS)
+    return Worth(score, parts, np.asarray(margin))
+
+
+def tightest(seen: Seen, margins: dict[str, Array]) -> Array:
+    """Return the least margin of all wishes, and of winding and case at the end of the climb."""
+    heat, limits, store = seen.many.picture.heat, seen.many.limits, seen.many.store
+    rooms = [
+        (limit.value_c - node.after_c[1]) / (limit.value_c - store.ambient_c)
+        for node, limit in ((heat.winding, limits.winding), (heat.case, limits.case))
+    ]
+    # NaN stands for a figure that is found for one drive only, or of which nothing is known.
+    known = [np.where(np.isnan(value), np.inf, value) for value in margins.values()]
+    return np.minimum.reduce(np.broadcast_arrays(*rooms, *known))
+
+
+def counts_as_margin(wished: Wished) -> bool:
+    """Return whether a wish has room to spare; a part fits or it does not."""
+    return not isinstance(wished, OfPart)
+
+
+@dataclass
+class Best:
+    """The best so many of all that were offered, best first; ties go by the order of the parts."""
+
+    size: int
+    score: Array
+    keys: np.ndarray
+    """Rows of places: motor, controller, pack, gearing."""
+
+    @classmethod
+    def empty(cls, size: int) -> "Best":
+        """Return none yet."""
+        return cls(size, np.zeros(0), np.zeros((0, 4), np.int64))
+
+    def offer(self, score: Array, keys: np.ndarray) -> None:
+        """Take what is among the best."""
+        if len(self.score) == self.size:
+            among = score >= self.score[-1]
+            score, keys = score[among], keys[among]
+        if not len(score):
+            return
+        score, keys = np.concatenate([self.score, score]), np.concatenate([self.keys, keys])
+        order = ordered(score, keys)[: self.size]
+        self.score, self.keys = score[order], keys[order]
+
+
+def ordered(score: Array, keys: np.ndarray) -> np.ndarray:
+    """Return the order by falling score, then by the places of the parts."""
+    return np.lexsort((keys[:, 3], keys[:, 2], keys[:, 1], keys[:, 0], -score))
+
+
+@dataclass
+class Front:
+    """What no other candidate beats in price, mass and margin at once."""
+
+    points: Array
+    """Rows of price, mass and minus margin; less is better in each."""
+    keys: np.ndarray
+
+    @classmethod
+    def empty(cls) -> "Front":
+        """Return none yet."""
+        return cls(np.zeros((0, 3)), np.zeros((0, 4), np.int64))
+
+    def offer(self, points: Array, keys: np.ndarray) -> None:
+        """Take what is not beaten, and drop what now is."""
+        finite = np.all(np.isfinite(points), axis=1)
+        points, keys = points[finite], keys[finite]
+        points, keys = _unbeaten(points, keys, self.points)
+        order = np.lexsort((*(keys[:, i] for i in (3, 2, 1, 0)), points.sum(axis=1)))
+        points, keys = points[order], keys[order]
+        kept: list[int] = []
+        # Sorted by their sum none is beaten by a later one.
+        while len(points):
+            self.points = np.concatenate([self.points, points[:1]])
+            self.keys = np.concatenate([self.keys, keys[:1]])
+            points, keys = _unbeaten(points[1:], keys[1:], points[:1])
+            kept.append(len(self.keys) - 1)
+        self._drop_beaten()
+
+    def _drop_beaten(self) -> None:
+        at_most = np.all(self.points[:, None, :] <= self.points[None, :, :], axis=2)
+        less = np.any(self.points[:, None, :] < self.points[None, :, :], axis=2)
+        beaten = np.any(at_most & less, axis=0)
+        self.points, self.keys = self.points[~beaten], self.keys[~beaten]
+
+
+def _unbeaten(points: Array, keys: np.ndarray, by: Array) -> tuple[Array, np.ndarray]:
+    """Return the points that none of `by` equals or betters in everything."""
+    left = np.ones(len(points), bool)
+    for point in by:
+        left &= np.any(points < point, axis=1)
+    return points[left], keys[left]

@@ -1,0 +1,342 @@
+"""Every candidate considered: ruled out by a bound, solved, or found feasible.
+
+The order of the work is that of the cost of an answer. Parts by themselves come first, then
+pairs and trios of them with every rule that gearing does not touch, then bounds on the
+reduction: a sound bound rules out only what the solver would refuse too. What is left is
+solved: pushes at the speeds wished for, then steady climb and cruise with their heat, then the
+searches for top speed and launch. Each step sees only what the one before let through.
+"""
+
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array, filled, scalar
+from powertrain.documents.brief import Brief
+from powertrain.documents.build import Build
+from powertrain.documents.shelf import Shelf
+from powertrain.drive import Drive
+from powertrain.figures import figures_of, picture_of, steady_picture, wheels_up_picture
+from powertrain.heat.limits import Limits
+from powertrain.heat.store import Store
+from powertrain.match.bounds import Stretches, stretches, too_weak
+from powertrain.match.groups import Trios, trios_of
+from powertrain.match.options import Options
+from powertrain.match.ranking import Best, Front, counts_as_margin, worth_of
+from powertrain.match.seen import Seen
+from powertrain.match.wish import OfDrive, OfPart, OfSum
+from powertrain.match.wish_registry import wishes_of
+from powertrain.operating.full_throttle import full_throttle
+from powertrain.verdicts.registry import stoppers
+from powertrain.verdicts.verdict import Many, Mask, exceeds
+
+BLOCK = 8192
+"""Candidates that are asked together; it bounds the memory and keeps the numbers in the cache."""
+
+PATIENCE = 4096
+"""Survivors that are gathered before the searches, which cost least in bulk."""
+
+Keys = NDArray[np.int64]
+
+
+@dataclass
+class Tally:
+    """What became of the candidates so far."""
+
+    considered: int
+    to_solve: int = 0
+    solved: int = 0
+    feasible: int = 0
+    rejected: Counter[str] = field(default_factory=Counter)
+    by_trio: dict[tuple[int, int, int], tuple[int, float, int]] = field(default_factory=dict)
+    """For each motor, controller and pack: how many gearings do, the best score and which."""
+
+    def reject(self, reason: str, count: int) -> None:
+        """Count candidates that a reason rules out."""
+        if count:
+            self.rejected[reason] += int(count)
+
+
+class Search:
+    """One search; `steps` does it, and may be left at any of its pauses."""
+
+    def __init__(self, brief: Brief, shelf: Shelf, *, best: int = 50) -> None:
+        """Read the options; nothing is solved yet.
+
+        Raises
+        ------
+        Refusal
+            If the brief names an owned part that the shelf does not have.
+        """
+        self.brief = brief
+        self.options = Options.of(brief, shelf)
+        self.tally = Tally(self.options.considered)
+        self.best, self.front = Best.empty(best), Front.empty()
+        wished = wishes_of(brief)
+        self.wished = wished
+        self.of_parts = [wish for wish in wished if isinstance(wish, OfPart)]
+        self.of_sums = [wish for wish in wished if isinstance(wish, OfSum)]
+        self.of_drives = [wish for wish in wished if isinstance(wish, OfDrive)]
+        self._allowed = brief.wishes.allowed_parts
+
+    def run(self) -> "Search":
+        """Do all of it."""
+        for _ in self.steps():
+            pass
+        return self
+
+    def steps(self) -> Iterator[Tally]:
+        """Yield the tally after each block of candidates."""
+        geared = self._possible_gearings()
+        waiting = []
+        for trios in trios_of(self.brief, self.options, self._possible_trios(geared)):
+            left = self._ungeared(trios, len(geared))
+            if len(left):
+                found = self._stretches(left, geared)
+                if len(found.trio):
+                    self.tally.to_solve += int(found.counts.sum())
+                    waiting.append((left, found))
+        yield self.tally
+        # The least crowded first: the first answers come soon.
+        for trios, found in sorted(waiting, key=lambda group: group[1].counts.sum()):
+            yield from self._solve(trios, found, geared)
+
+    # Parts by themselves
+
+    def _possible_gearings(self) -> Keys:
+        """Return the places of gearings that can be made and are strong enough for any motor."""
+        gearings, options = self.options.gearings, self.options
+        others = len(options.motors) * len(options.controllers) * len(options.packs)
+        self.tally.reject("stage_teeth", np.count_nonzero(~gearings.possible) * others)
+        weak = gearings.possible & too_weak(self.brief, options, self.of_drives)
+        self.tally.reject("tooth_load", np.count_nonzero(weak) * others)
+        places: Keys = np.flatnonzero(gearings.possible & ~weak)
+        return places
+
+    def _possible_trios(self, geared: Keys) -> Mask:
+        """Return which motors, controllers and packs may be together at all."""
+        options, each = self.options, len(geared)
+        sides = {
+            "motor": [(option.id, option.motor) for option in options.motors],
+            "controller": [(o.id, o.part.controller) for o in options.controllers],
+            "pack": [(option.id, option.battery) for option in options.packs],
+        }
+        good = {side: np.ones(len(parts), bool) for side, parts in sides.items()}
+        for side, parts in sides.items():
+            others = each * int(np.prod([
+                good[other].sum() for other in sides if other != side
+            ]))  # fmt: skip
+            for place, reason in self._refused(side, parts):
+                if good[side][place]:
+                    good[side][place] = False
+                    self.tally.reject(reason, others)
+        grid = good["motor"][:, None, None] & good["controller"][:, None] & good["pack"]
+        drives = np.array([option.part.drives for option in options.controllers])
+        kinds = np.array([_driven_as(option.motor) for option in options.motors])
+        owned = self.brief.owned.controller
+        if owned is None or isinstance(owned, str):
+            unfit = grid & (kinds[:, None] != drives)[:, :, None]
+            self.tally.reject("controller_kind", int(unfit.sum()) * each)
+            grid = grid & ~unfit
+        return grid
+
+    def _refused(self, side: str, parts: list) -> Iterator[tuple[int, str]]:  # type: ignore[type-arg]
+        """Yield the places of parts that a wish refuses, and why."""
+        allowed = None if self._allowed is None else set(self._allowed)
+        if allowed is not None and allowed & {ref for ref, _ in parts}:
+            for place, (ref, _) in enumerate(parts):
+                if ref not in allowed:
+                    yield place, "allowed_parts"
+        for wish in self.of_parts:
+            if wish.part == side:
+                for place, (_, document) in enumerate(parts):
+                    value = wish.ask(document)
+                    if value is None:
+                        yield place, f"{wish.id}_unknown"
+                    elif not bool(wish.met(scalar(value))):
+                        yield place, wish.id
+
+    # Trios, whatever their gearing
+
+    def _ungeared(self, trios: Trios, each: int) -> Trios:
+        """Return the trios that no rule stops to which gearing does not matter."""
+        many = self._many(trios.builds(self.brief, np.arange(len(trios)), _level(len(trios))))
+        picture = wheels_up_picture(many.build, many.drive, many.store)
+        many = Many(many.build, many.drive, many.store, picture, many.limits)
+        alive = np.ones(len(trios), bool)
+        for stopper in stoppers():
+            if not stopper.geared:
+                alive = self._sieve(alive, ~filled(stopper.stops(many), alive.shape),
+                                    stopper.id, each)  # fmt: skip
+        seen = Seen(many, trios.price, trios.added_kg, np.zeros(len(trios)))
+        for wish in self.of_sums:
+            # The parts alone, with no gearing yet: no gearing makes it less.
+            value = wish.value(seen)
+            alive = self._sieve(alive, ~np.isnan(value), f"{wish.id}_unknown", each)
+            alive = self._sieve(alive, wish.met(value), wish.id, each)
+        for drive_wish in self.of_drives:
+            if drive_wish.ungeared and drive_wish.stands is not None:
+                met = filled(drive_wish.stands(seen), alive.shape)
+                alive = self._sieve(alive, met, drive_wish.id, each)
+        return trios.some(np.flatnonzero(alive))
+
+    def _sieve(self, alive: Mask, passes: Mask, reason: str, each: int) -> Mask:
+        self.tally.reject(reason, int(np.count_nonzero(alive & ~passes)) * each)
+        return alive & passes
+
+    def _stretches(self, trios: Trios, geared: Keys) -> Stretches:
+        """Return which stretches of the gearings each trio can use at all."""
+        build = trios.builds(self.brief, np.arange(len(trios)), _level(len(trios)))
+        found = stretches(self.brief, self.options, trios, Drive.of(build), geared, self.of_drives)
+        for reason, count in found.rejected.items():
+            self.tally.reject(reason, count)
+        return found
+
+    # Candidates
+
+    def _solve(self, trios: Trios, found: Stretches, geared: Keys) -> Iterator[Tally]:
+        counts = found.counts
+        rows = np.repeat(found.trio, counts)
+        begins = np.repeat(found.low - np.cumsum(counts) + counts, counts)
+        kept_rows: list[Keys] = []
+        kept_gears: list[Keys] = []
+        for begin in range(0, len(rows), BLOCK):
+            row = rows[begin : begin + BLOCK]
+            gear = geared[begins[begin : begin + BLOCK] + np.arange(begin, begin + len(row))]
+            self.tally.solved += len(row)
+            left = self._steady(trios, row, gear)
+            kept_rows.append(row[left])
+            kept_gears.append(gear[left])
+            if sum(map(len, kept_rows)) >= PATIENCE or begin + BLOCK >= len(rows):
+                self._searched(trios, np.concatenate(kept_rows), np.concatenate(kept_gears))
+                kept_rows, kept_gears = [], []
+            yield self.tally
+
+    def _many(self, build: Build) -> Many:
+        drive = Drive.of(build)
+        store = Store.of(build, drive)
+        return Many(build, drive, store, None, Limits.of(build))  # type: ignore[arg-type]
+
+    def _builds(self, trios: Trios, row: Keys, gear: Keys) -> Build:
+        table = self.options.gearings
+        gearing = {
+            "ratio": table.ratio[gear],
+            "efficiency": table.efficiency[gear],
+            "mass_kg": table.mass_kg[gear],
+        }
+        return trios.builds(self.brief, row, gearing)
+
+    def _steady(self, trios: Trios, row: Keys, gear: Keys) -> Keys:
+        """Return the places of candidates that pass everything which needs no search."""
+        build = self._builds(trios, row, gear)
+        drive, alive = Drive.of(build), np.ones(len(row), bool)
+        for wish in self.of_drives:
+            if wish.quick is not None:
+                alive = self._sieve(alive, filled(wish.quick(drive), alive.shape), wish.id, 1)
+        gearings = self.options.gearings
+        if self.brief.owned.gearing is None:
+            alive = self._sieve(alive, self._geared_as_it_mounts(trios, row, gear), "hub_motor", 1)
+        torque_nm = full_throttle(drive, scalar(0.0)).shaft_torque_nm * build.motor.count
+        strong = ~exceeds(torque_nm, gearings.carries_nm[gear])  # type: ignore[arg-type]
+        alive = self._sieve(alive, strong, "tooth_load", 1)
+        left: Keys = np.flatnonzero(alive)
+        if not len(left):
+            return left
+        many = self._many(self._builds(trios, row[left], gear[left]))
+        picture = steady_picture(many.build, many.drive, many.store)
+        many = Many(many.build, many.drive, many.store, picture, many.limits)
+        passed = self._stopped(many, len(left), geared=True)
+        seen = self._seen(many, trios, row[left], gear[left])
+        for wish in self.of_drives:
+            if wish.steady:
+                passed = self._sieve(passed, wish.met(wish.value(seen)), wish.id, 1)
+        for total in self.of_sums:
+            value = total.value(seen)
+            passed = self._sieve(passed, ~np.isnan(value), f"{total.id}_unknown", 1)
+            passed = self._sieve(passed, total.met(value), total.id, 1)
+        return left[passed]
+
+    def _geared_as_it_mounts(self, trios: Trios, row: Keys, gear: Keys) -> Mask:
+        """Return where a hub motor has no gearing, and another motor has one."""
+        motors = self.options.motors
+        hub = np.array([option.mounts == "hub" for option in motors])[trios.motor[row]]
+        return np.asarray(hub == (self.options.gearings.stages[gear] == 0))
+
+    def _stopped(self, many: Many, count: int, *, geared: bool) -> Mask:
+        """Return which candidates no rule stops, and count the others."""
+        alive = np.ones(count, bool)
+        for stopper in stoppers():
+            if stopper.geared == geared:
+                passes = ~filled(stopper.stops(many), alive.shape)
+                alive = self._sieve(alive, passes, stopper.id, 1)
+        return alive
+
+    def _seen(self, many: Many, trios: Trios, row: Keys, gear: Keys) -> Seen:
+        table = self.options.gearings
+        owned = self.brief.owned.gearing is not None
+        price = trios.price[row] + (0.0 if owned else table.price[gear])
+        return Seen(many, price, trios.added_kg[row] + table.mass_kg[gear],
+                    table.stages[gear].astype(float))  # fmt: skip
+
+    def _searched(self, trios: Trios, row: Keys, gear: Keys) -> None:
+        """Solve candidates wholly; rank those that are feasible."""
+        if not len(row):
+            return
+        many = self._many(self._builds(trios, row, gear))
+        picture = picture_of(many.build, many.drive, many.store, fine=False, timed=False,
+                             kin=False)  # fmt: skip
+        many = Many(many.build, many.drive, many.store, picture, many.limits)
+        alive = self._stopped(many, len(row), geared=True)
+        seen = self._seen(many, trios, row, gear)
+        margins = {}
+        for wish in self.wished:
+            if isinstance(wish, OfPart) or (isinstance(wish, OfDrive) and wish.ungeared):
+                continue
+            value = filled(wish.value(seen), alive.shape)  # type: ignore[attr-defined]
+            alive = self._sieve(alive, wish.met(value), wish.id, 1)
+            if counts_as_margin(wish):
+                margins[wish.id] = wish.margin(value)
+        figures = figures_of(many.build, many.drive, picture)
+        worth = worth_of(self.brief, seen, figures, margins)
+        self._rank(trios, row, gear, np.flatnonzero(alive), seen, worth.score,
+                   filled(worth.margin, alive.shape))  # fmt: skip
+
+    def _rank(
+        self, trios: Trios, row: Keys, gear: Keys, left: Keys, seen: Seen, score: Array,
+        margin: Array,
+    ) -> None:  # fmt: skip
+        self.tally.feasible += len(left)
+        if not len(left):
+            return
+        score, row, gear = score[left], row[left], gear[left]
+        keys = np.column_stack([trios.motor[row], trios.controller[row], trios.pack[row], gear])
+        self.best.offer(score, keys)
+        points = np.column_stack([seen.price[left], seen.added_kg[left], -margin[left]])
+        self.front.offer(points, keys)
+        order = np.lexsort((gear, -score, row))
+        begins = np.flatnonzero(np.diff(row[order], prepend=-1))
+        counts = np.diff(np.append(begins, len(order)))
+        for place, count in zip(order[begins], counts, strict=True):
+            self._note_trio(keys[place], float(score[place]), int(count))
+
+    def _note_trio(self, key: Keys, score: float, count: int) -> None:
+        trio = (int(key[0]), int(key[1]), int(key[2]))
+        before = self.tally.by_trio.get(trio)
+        best = (score, int(key[3]))
+        if before is not None:
+            count += before[0]
+            best = max(best, (before[1], before[2]), key=lambda one: (one[0], -one[1]))
+        self.tally.by_trio[trio] = (count, *best)
+
+
+def _driven_as(motor) -> str:  # type: ignore[no-untyped-def]
+    """Return which controllers drive a motor."""
+    return "packaged" if motor.kind == "packaged" else str(motor.commutation)
+
+
+def _level(count: int) -> dict[str, Array]:
+    one = np.ones(count)
+    return {"ratio": one, "efficiency": one, "mass_kg": np.zeros(count)}

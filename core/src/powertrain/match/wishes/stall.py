@@ -1,0 +1,25 @@
+"""How long it stands being held at full throttle."""
+
+from collections.abc import Iterator
+
+from powertrain.arrays import Array, scalar
+from powertrain.documents.brief import Brief
+from powertrain.heat.stall import stall_of
+from powertrain.match.seen import Seen
+from powertrain.match.wish import OfDrive, Wished
+from powertrain.verdicts.rules.stall import stands
+
+
+def wished(brief: Brief) -> Iterator[Wished]:
+    """Yield the wish to stand a stall."""
+    seconds = brief.wishes.hold_stall_s
+    if seconds is not None:
+        yield OfDrive(
+            "hold_stall", "Stands a stall of", "s", seconds, 1, brief.judged_at, _seconds,
+            ungeared=True, stands=lambda seen: stands(seen.many, seconds),
+        )  # fmt: skip
+
+
+def _seconds(seen: Seen) -> Array:
+    many = seen.many
+    return scalar(stall_of(many.drive, many.store, many.limits).seconds)

@@ -1,0 +1,64 @@
+"""How fast it goes on the level, flat out: at least, and at most."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.documents.brief import Brief
+from powertrain.drive import Drive
+from powertrain.match.seen import Seen
+from powertrain.match.wish import Mask, OfDrive, Wished
+from powertrain.operating.full_throttle import push_n
+from powertrain.units import kmh_from_mps, mps_from_kmh
+
+
+def wished(brief: Brief) -> Iterator[Wished]:
+    """Yield the two ends of the wish."""
+    top = brief.wishes.top_speed_kmh
+    if top is None:
+        return
+    if top.min is not None:
+        yield OfDrive(
+            "top_speed_min", "Top speed at least", "km/h", top.min, 1, brief.judged_at,
+            top_kmh, quick=holds(top.min, 0.0),
+        )  # fmt: skip
+    if top.max is not None:
+        yield OfDrive(
+            "top_speed_max", "Top speed at most", "km/h", top.max, -1, brief.judged_at,
+            top_kmh, quick=_stays_below(top.max),
+        )  # fmt: skip
+
+
+def top_kmh(seen: Seen) -> Array:
+    """Return the top speed."""
+    return kmh_from_mps(seen.many.moments.top_speed.state.speed_mps)
+
+
+def spare_n(drive: Drive, speed_kmh: float, grade_pct: float) -> Array:
+    """Return the push left over at a speed; push falls and the road's pull rises with speed.
+
+    So what is left over at one speed tells on which side of it the top speed lies.
+    """
+    speed, grade = scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct)
+    return push_n(drive, speed, grade) - drive.road.force_n(speed, grade)
+
+
+def holds(speed_kmh: float, grade_pct: float):  # type: ignore[no-untyped-def]
+    """Return the question whether a drive can hold a speed on a grade."""
+
+    def quick(drive: Drive) -> Mask:
+        spare = spare_n(drive, speed_kmh, grade_pct)
+        road = drive.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct))
+        return np.asarray(spare >= -1e-9 * np.abs(road))
+
+    return quick
+
+
+def _stays_below(speed_kmh: float):  # type: ignore[no-untyped-def]
+    def quick(drive: Drive) -> Mask:
+        spare = spare_n(drive, speed_kmh, 0.0)
+        road = drive.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(0.0))
+        return np.asarray(spare <= 1e-9 * np.abs(road))
+
+    return quick
