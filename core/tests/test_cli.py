@@ -4,12 +4,14 @@ import json
 import subprocess
 import sys
 from itertools import pairwise
+from pathlib import Path
 
 import pytest
 
 from core.tests.conftest import TRIKE, document_with
 from powertrain.bench.solve import solve
 from powertrain.cli import main
+from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 
 STATE_KEYS = {
@@ -194,3 +196,75 @@ def test_identify_reads_facts(run):
     answer = run("identify", document=facts)
     assert answer["motor"]["values"]["kv_rpm_per_v"]["value"] == pytest.approx(60, rel=1e-4)
     assert answer["cell"] is None
+
+
+BRIEF = json.loads((Path(__file__).parents[2] / "docs/examples/brief-trike.json").read_text())
+
+
+def small_shelf():
+    """Return the shipped shelf with a few parts of each kind, as a plain document."""
+    shelf = json.loads((Path(__file__).parents[2] / "docs/examples/shelf.json").read_text())
+    few = {"motors": ("otterlode-m90-80",), "controllers": ("withyvane-t100-60",),
+           "packs": ("merewisp-c21-40p-12s4p", "merewisp-c21-50-10s4p"),
+           "teeth": ("lockgate-c8-driver", "lockgate-c8-driven", "lockgate-c12-driver",
+                     "lockgate-c12-driven")}  # fmt: skip
+    for kind, ids in few.items():
+        shelf[kind] = [part for part in shelf[kind] if part["id"] in ids]
+    return shelf
+
+
+@pytest.fixture
+def shelf_file(tmp_path):
+    place = tmp_path / "shelf.json"
+    place.write_text(json.dumps(small_shelf()))
+    return str(place)
+
+
+def test_match_ranks_builds_that_the_other_commands_find_to_meet_the_brief(run, shelf_file):
+    answer = run("match", "--shelf", shelf_file, "--limit", "4", document=BRIEF)
+    assert answer["considered"] == answer["feasible"] + sum(answer["rejected"].values())
+    assert [result["rank"] for result in answer["results"]] == [1, 2, 3, 4]
+    for result in answer["results"]:
+        build = result["build"]
+        top = run("top-speed", document=build)
+        assert 24 <= 3.6 * top["speed_mps"] <= 32
+        assert result["figures"]["top_speed_kmh"] == pytest.approx(3.6 * top["speed_mps"])
+        hill = run("top-speed", "--grade", "6", document=build)
+        assert 3.6 * hill["speed_mps"] >= 12
+        # What the road asks at 24 km/h: m g Crr + 1/2 rho CdA v^2.
+        mass = build["vehicle"]["mass_kg"]
+        asked_n = mass * 9.80665 * 0.009 + 0.5 * 1.225 * 0.85 * (24 / 3.6) ** 2
+        assert run("full-throttle", "--speed", "24", document=build)["force_n"] >= asked_n
+        verdicts = run("checks", document=build)["verdicts"]
+        assert not [verdict for verdict in verdicts if verdict["severity"] == "stop"]
+        assert result["figures"]["price"] <= 900
+
+
+def test_match_without_results_is_asked_by_a_limit_of_nought(run, shelf_file):
+    answer = run("match", "--shelf", shelf_file, "--limit", "0", document=BRIEF)
+    assert answer["results"] == []
+    assert answer["feasible"] > 0
+
+
+@pytest.mark.parametrize(
+    ("changes", "where"),
+    [
+        ({"wishes.top_speed_kmh": {"min": 40, "max": 30}}, "wishes.top_speed_kmh"),
+        ({"wishes.speed": 3}, "wishes.speed"),
+        ({"vehicle.mass_kg": -3}, "vehicle.mass_kg"),
+        ({"owned.motor": "no-such-motor"}, "owned.motor"),
+        ({"weights": {"margin": 0, "cost": 0, "mass": 0, "range": 0, "simplicity": 0}}, "weights"),
+    ],
+)
+def test_a_brief_that_makes_no_sense_is_refused_by_place(run, shelf_file, changes, where):
+    error = run("match", "--shelf", shelf_file, document=changed(BRIEF, changes))
+    assert error["where"].startswith(where)
+
+
+def test_a_shelf_that_is_wrong_is_refused_by_place(run, tmp_path):
+    shelf = small_shelf()
+    shelf["motors"][0]["motor"]["kv_rpm_per_v"] = "fast"
+    place = tmp_path / "wrong.json"
+    place.write_text(json.dumps(shelf))
+    error = run("match", "--shelf", str(place), document=BRIEF)
+    assert error["where"] == "motors.0.motor.kv_rpm_per_v"

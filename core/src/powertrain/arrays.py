@@ -96,7 +96,10 @@ def _shapes(value: Any) -> Iterator[tuple[int, ...]]:
             yield from _shapes(item)
 
 
-def filled(value: Array, shape: tuple[int, ...]) -> Array:
+Kind = TypeVar("Kind", bound=np.generic)
+
+
+def filled(value: NDArray[Kind], shape: tuple[int, ...]) -> NDArray[Kind]:
     """Return `value` with a whole `shape`; the same array where it has it already."""
     return value if np.shape(value) == shape else np.broadcast_to(value, shape)
 

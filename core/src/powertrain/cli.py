@@ -17,8 +17,10 @@ import numpy as np
 from powertrain.arrays import scalar
 from powertrain.bench.heat import limits_answer, nodes_at
 from powertrain.bench.numbers import limit_word, number
+from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
-from powertrain.documents.reading import read_build, warnings_of
+from powertrain.documents.reading import check_model, read_build, warnings_of
+from powertrain.documents.shelf import Shelf
 from powertrain.documents.text import parse
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
@@ -26,6 +28,7 @@ from powertrain.figures import MINUTE_S
 from powertrain.heat.store import estimated
 from powertrain.identify.answer import check_facts, identified
 from powertrain.levers.board import BETTER, levers_board
+from powertrain.match.matched import matched
 from powertrain.operating.derate import derated_rpm
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import full_throttle
@@ -33,6 +36,7 @@ from powertrain.operating.launch import launch
 from powertrain.operating.state import State
 from powertrain.operating.steady import can_hold, energy_wh_per_km, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
+from powertrain.shelf.shipped import shipped_shelf
 from powertrain.units import kmh_from_mps, mps_from_kmh, rpm_from_rad_s
 from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.verdict import Case
@@ -47,9 +51,8 @@ def main(argv: Sequence[str] | None = None) -> int:
     """Run one command; return 0, or 2 for input that can't be used."""
     try:
         arguments = _parser().parse_args(argv)
-        if arguments.command == "identify":
-            facts = check_facts(parse(_text(arguments.build)))
-            print(identified(facts).model_dump_json())
+        if arguments.command in DOCUMENTS:
+            print(DOCUMENTS[arguments.command](arguments))
             return 0
         build = read_build(_text(arguments.build))
         answer = arguments.answer(build, Drive.of(build), arguments)
@@ -86,6 +89,11 @@ def _parser() -> argparse.ArgumentParser:
     _add(commands, "thermal", _thermal, "temperatures at every moment, and of a stall")
     wish = ("--wish", str, "top_speed_kmh")
     _add(commands, "levers", _levers, "every single change, with its effects", wish)
+    match = commands.add_parser("match", help="every drive of a shelf that meets a brief, ranked")
+    match.add_argument("build", metavar="BRIEF", help="a brief document, - for standard input")
+    match.add_argument("--shelf", metavar="SHELF", help="a shelf document; the shipped one if none")
+    match.add_argument("--limit", type=_whole("limit", 0, 1000), default=20)
+    commands.add_parser("shelf", help="the shelf that ships")
     identify = commands.add_parser("identify", help="constants from what is known of a part")
     identify.add_argument("build", metavar="FACTS", help="a facts document, - for standard input")
     return parser
@@ -114,6 +122,15 @@ def _bounded(name: str, least: float, most: float) -> Callable[[str], float]:
         if not math.isfinite(value) or not least <= value <= most:
             raise Refusal(name, f"must lie between {least:g} and {most:g}")
         return value
+
+    return read
+
+
+def _whole(name: str, least: int, most: int) -> Callable[[str], int]:
+    def read(text: str) -> int:
+        if not text.isascii() or not text.isdigit() or not least <= int(text[:9]) <= most:
+            raise Refusal(name, f"must be a whole number between {least} and {most}")
+        return int(text)
 
     return read
 
@@ -269,3 +286,29 @@ def _levers(build: Build, drive: Drive, arguments: Any) -> Answer:
             for row in rows
         ],
     }
+
+
+def _identify(arguments: Any) -> str:
+    return identified(check_facts(parse(_text(arguments.build)))).model_dump_json()
+
+
+def _match(arguments: Any) -> str:
+    brief = check_model(Brief, parse(_text(arguments.build)))
+    shelf = shipped_shelf()
+    if arguments.shelf is not None:
+        shelf = check_model(Shelf, parse(_text(arguments.shelf), LARGEST_SHELF_BYTES))
+    return matched(brief, shelf, arguments.limit).model_dump_json()
+
+
+def _shelf(arguments: Any) -> str:
+    return shipped_shelf().model_dump_json(exclude_unset=True)
+
+
+DOCUMENTS: dict[str, Callable[[Any], str]] = {
+    "identify": _identify,
+    "match": _match,
+    "shelf": _shelf,
+}
+"""Commands that take other documents than a build."""
+
+LARGEST_SHELF_BYTES = 500_000_000

@@ -1,6 +1,7 @@
 """The figures that builds are compared by: what a drive does, and how hot it gets."""
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -10,10 +11,16 @@ from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.heat.limits import Limits
 from powertrain.heat.store import Store
-from powertrain.heat.temperatures import Flows, Temperatures, flows_of, stacked, temperatures
+from powertrain.heat.temperatures import Flows, Temperatures, after, flows_of, stacked, temperatures
 from powertrain.operating.distance import range_km
 from powertrain.operating.launch import launch
-from powertrain.operating.moments import Moments, moments_of, steady_moments, wheels_up_moments
+from powertrain.operating.moments import (
+    Moments,
+    moments_of,
+    searched_moments,
+    steady_moments,
+    wheels_up_moments,
+)
 from powertrain.units import kmh_from_mps
 
 MINUTE_S = 60.0
@@ -36,10 +43,24 @@ class Picture:
     """One drive or many at all moments, which are the first axis of `heat` and `flows`."""
 
     moments: Moments
-    heat: Temperatures
     flows: Flows
     climb_s: Array
     """How long the climb is kept up: to the top of a hill of known length, else a minute."""
+    store: Store
+    limits: Limits
+    timed: bool
+
+    @cached_property
+    def heat(self) -> Temperatures:
+        """The temperatures at the end of a minute, or of the hill, in each moment."""
+        lasts = np.full(np.shape(self.flows.copper_w), MINUTE_S)
+        lasts[1] = self.climb_s
+        return temperatures(self.store, self.flows, self.limits, lasts, timed=self.timed)
+
+    def after_climb(self) -> dict[str, Array]:
+        """Return each node's temperature at the end of the climb, magnets' weakening left out."""
+        on_climb = pick(self.flows, 1)
+        return after(self.store, on_climb, self.climb_s)
 
 
 def picture_of(
@@ -49,14 +70,19 @@ def picture_of(
     *,
     fine: bool = True,
     timed: bool = True,
-    kin: bool = True,
 ) -> Picture:
-    """Return moments and temperatures of a drive, or of many.
+    """Return moments and temperatures of a drive, or of drives that vary one build.
 
-    `fine` and `kin` are those of `moments_of`, `timed` that of `temperatures`.
+    `fine` is that of `moments_of`, `timed` that of `temperatures`.
     """
-    moments = moments_of(build, drive, fine=fine, kin=kin)
+    moments = moments_of(build, drive, fine=fine)
     return _with_heat(build, drive, store, moments, timed)
+
+
+def searched_picture(build: Build, drive: Drive, store: Store, *, timed: bool) -> Picture:
+    """Return what limits ask of many drives that need not be alike; see `searched_moments`."""
+    moments = searched_moments(build, drive, timed=timed)
+    return _with_heat(build, drive, store, moments, timed=False)
 
 
 def steady_picture(build: Build, drive: Drive, store: Store) -> Picture:
@@ -82,11 +108,7 @@ def first_of(build: Build, drive: Drive, store: Store, many: Picture) -> Picture
 
 def _with_heat(build: Build, drive: Drive, store: Store, moments: Moments, timed: bool) -> Picture:
     flows = stacked([flows_of(drive, moment.state) for moment in moments.all()])
-    climb_s = hill_s(build, moments)
-    lasts = np.full(np.shape(flows.copper_w), MINUTE_S)
-    lasts[1] = climb_s
-    heat = temperatures(store, flows, Limits.of(build), lasts, timed=timed)
-    return Picture(moments, heat, flows, climb_s)
+    return Picture(moments, flows, hill_s(build, moments), store, Limits.of(build), timed)
 
 
 def hill_s(build: Build, moments: Moments) -> Array:

@@ -16,7 +16,7 @@ STRING = re.compile(r'"(?:[^"\\]|\\.)*"')
 BRACKET = re.compile(r"[\[\]{}]")
 
 
-def parse(text: bytes | str) -> Any:
+def parse(text: bytes | str, largest: int = LARGEST_BYTES) -> Any:
     """Return the value that JSON `text` holds.
 
     Raises
@@ -26,8 +26,8 @@ def parse(text: bytes | str) -> Any:
         or an infinity (which JSON does not have).
     """
     raw = text.encode() if isinstance(text, str) else text
-    if len(raw) > LARGEST_BYTES:
-        raise Refusal("", f"is {len(raw):,} bytes long; a document may have {LARGEST_BYTES:,}")
+    if len(raw) > largest:
+        raise Refusal("", f"is {len(raw):,} bytes long; a document may have {largest:,}")
     try:
         plain = raw.decode("utf-8-sig")
     except UnicodeDecodeError as problem:

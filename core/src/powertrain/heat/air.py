@@ -60,6 +60,9 @@ class Air:
 
     def conductance_w_per_k(self, still_k_per_w: Array, travel_mps: Array) -> Array:
         """Return the watts per kelvin that leave a part with `still_k_per_w` in still air."""
+        if not np.any(self.exposure) and not np.any(self.fan_mps):
+            own = self.boxed / still_k_per_w
+            return own + self.boxed * STILL_W_PER_M2_K * FINS * self.sink_m2
         blown_mps = np.hypot(self.exposure * np.abs(travel_mps), self.fan_mps)
         more = 1 + forced_w_per_m2_k(blown_mps, self.size_m) / STILL_W_PER_M2_K
         own = self.boxed * more / still_k_per_w

@@ -19,6 +19,7 @@ from powertrain.drive import Drive
 from powertrain.match.groups import Trios
 from powertrain.match.options import Options
 from powertrain.match.wish import OfDrive
+from powertrain.match.wishes.climb import JUST_MOVES_KMH
 from powertrain.operating.free import NO_SLIP
 from powertrain.operating.full_throttle import fastest_mps, full_throttle, push_n
 from powertrain.units import mps_from_kmh, radius_m_from_circumference_mm
@@ -60,7 +61,8 @@ def duties_of(brief: Brief, wishes: Sequence[OfDrive]) -> list[Duty]:
         if wish.id in ("top_speed_min", "cruise"):
             found.append(Duty(wish.id, mps_from_kmh(wish.limit), 0.0))
         elif wish.id == "climb" and hill is not None:
-            found.append(Duty(wish.id, mps_from_kmh(wish.limit), hill.grade_pct))
+            speed_kmh = hill.speed_kmh or JUST_MOVES_KMH
+            found.append(Duty(wish.id, mps_from_kmh(speed_kmh), hill.grade_pct))
     return found
 
 

@@ -39,7 +39,7 @@ def moments_of_brief(brief: Brief) -> Moments:
             "climb_speed_kmh": hill.speed_kmh,
             "climb_length_m": hill.length_m,
         }
-    return Moments(**said)
+    return Moments(**{key: value for key, value in said.items() if value is not None})
 
 
 def rested_v(brief: Brief, chemistry: str) -> float:

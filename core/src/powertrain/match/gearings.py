@@ -61,14 +61,10 @@ class Gearings:
     price: Array
     twins: NDArray[np.int64]
     possible: NDArray[np.bool_]
+    stages: NDArray[np.int64]
 
     def __len__(self) -> int:
         return len(self.ratio)
-
-    @property
-    def stages(self) -> NDArray[np.int64]:
-        """How many stages each has."""
-        return np.sum(self.picks >= 0, axis=1, dtype=np.int64)
 
     def stages_of(self, index: int) -> list[Stage]:
         """Return the stages of one gearing as a build holds them."""
@@ -128,7 +124,7 @@ Table = dict[str, NDArray[Any]]
 
 
 def _gearings(singles: tuple[Single, ...], table: Table) -> Gearings:
-    columns = {key: column for key, column in table.items() if key not in ("stages", "exact")}
+    columns = {key: column for key, column in table.items() if key != "exact"}
     return Gearings(singles=singles, **columns)
 
 

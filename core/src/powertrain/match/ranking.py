@@ -10,12 +10,13 @@ mass ``1/(1 + added/(a tenth of the vehicle))``, range ``r/(r + wish)``, simplic
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
-from powertrain.figures import FigureId
 from powertrain.match.seen import Seen
 from powertrain.match.wish import OfPart, Wished
+from powertrain.operating.distance import range_km
 
 FULL_MARGIN = 0.5
 """A margin beyond which more does not count."""
@@ -39,20 +40,20 @@ class Worth:
     margin: Array
 
 
-def worth_of(
-    brief: Brief, seen: Seen, figures: dict[FigureId, Array], margins: dict[str, Array]
-) -> Worth:
+def worth_of(brief: Brief, seen: Seen, margins: dict[str, Array]) -> Worth:
     """Return what candidates are worth; what is not known counts for nothing."""
     wishes = brief.wishes
     budget = wishes.budget or USUAL_BUDGET + USUAL_BUDGET_PER_KG * brief.vehicle.mass_kg
     margin = tightest(seen, margins)
-    range_km = np.nan_to_num(figures["range_km"], nan=0.0, posinf=1e9)
+    many = seen.many
+    trip_km = range_km(many.drive, many.build, many.moments.cruise.state)
+    trip_km = np.nan_to_num(trip_km, nan=0.0, posinf=1e9)
     parts = np.stack(
         np.broadcast_arrays(
             np.clip(margin, 0.0, FULL_MARGIN) / FULL_MARGIN,
             np.nan_to_num(1 / (1 + seen.price / budget)),
             1 / (1 + seen.added_kg / (0.1 * brief.vehicle.mass_kg)),
-            range_km / (range_km + (wishes.range_km or USUAL_RANGE_KM)),
+            trip_km / (trip_km + (wishes.range_km or USUAL_RANGE_KM)),
             1 / (1.0 + seen.stages),
         )
     )
@@ -63,14 +64,14 @@ def worth_of(
 
 def tightest(seen: Seen, margins: dict[str, Array]) -> Array:
     """Return the least margin of all wishes, and of winding and case at the end of the climb."""
-    heat, limits, store = seen.many.picture.heat, seen.many.limits, seen.many.store
+    reached, limits, store = seen.many.picture.after_climb(), seen.many.limits, seen.many.store
     rooms = [
-        (limit.value_c - node.after_c[1]) / (limit.value_c - store.ambient_c)
-        for node, limit in ((heat.winding, limits.winding), (heat.case, limits.case))
+        (limit.value_c - reached[node]) / (limit.value_c - store.ambient_c)
+        for node, limit in (("winding", limits.winding), ("case", limits.case))
     ]
     # NaN stands for a figure that is found for one drive only, or of which nothing is known.
     known = [np.where(np.isnan(value), np.inf, value) for value in margins.values()]
-    return np.minimum.reduce(np.broadcast_arrays(*rooms, *known))
+    return np.asarray(np.minimum.reduce(np.broadcast_arrays(*rooms, *known)))
 
 
 def counts_as_margin(wished: Wished) -> bool:
@@ -84,7 +85,7 @@ class Best:
 
     size: int
     score: Array
-    keys: np.ndarray
+    keys: NDArray[np.int64]
     """Rows of places: motor, controller, pack, gearing."""
 
     @classmethod
@@ -92,7 +93,7 @@ class Best:
         """Return none yet."""
         return cls(size, np.zeros(0), np.zeros((0, 4), np.int64))
 
-    def offer(self, score: Array, keys: np.ndarray) -> None:
+    def offer(self, score: Array, keys: NDArray[np.int64]) -> None:
         """Take what is among the best."""
         if len(self.score) == self.size:
             among = score >= self.score[-1]
@@ -104,7 +105,7 @@ class Best:
         self.score, self.keys = score[order], keys[order]
 
 
-def ordered(score: Array, keys: np.ndarray) -> np.ndarray:
+def ordered(score: Array, keys: NDArray[np.int64]) -> NDArray[np.int64]:
     """Return the order by falling score, then by the places of the parts."""
     return np.lexsort((keys[:, 3], keys[:, 2], keys[:, 1], keys[:, 0], -score))
 
@@ -115,14 +116,14 @@ class Front:
 
     points: Array
     """Rows of price, mass and minus margin; less is better in each."""
-    keys: np.ndarray
+    keys: NDArray[np.int64]
 
     @classmethod
     def empty(cls) -> "Front":
         """Return none yet."""
         return cls(np.zeros((0, 3)), np.zeros((0, 4), np.int64))
 
-    def offer(self, points: Array, keys: np.ndarray) -> None:
+    def offer(self, points: Array, keys: NDArray[np.int64]) -> None:
         """Take what is not beaten, and drop what now is."""
         finite = np.all(np.isfinite(points), axis=1)
         points, keys = points[finite], keys[finite]
@@ -145,7 +146,7 @@ class Front:
         self.points, self.keys = self.points[~beaten], self.keys[~beaten]
 
 
-def _unbeaten(points: Array, keys: np.ndarray, by: Array) -> tuple[Array, np.ndarray]:
+def _unbeaten(points: Array, keys: NDArray[np.int64], by: Array) -> tuple[Array, NDArray[np.int64]]:
     """Return the points that none of `by` equals or betters in everything."""
     left = np.ones(len(points), bool)
     for point in by:

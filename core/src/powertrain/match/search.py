@@ -9,7 +9,8 @@ searches for top speed and launch. Each step sees only what the one before let t
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,21 +18,23 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array, filled, scalar
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
+from powertrain.documents.motor import MotorDocument
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
-from powertrain.figures import figures_of, picture_of, steady_picture, wheels_up_picture
+from powertrain.figures import searched_picture, steady_picture, wheels_up_picture
 from powertrain.heat.limits import Limits
 from powertrain.heat.store import Store
 from powertrain.match.bounds import Stretches, stretches, too_weak
+from powertrain.match.compose import number
 from powertrain.match.groups import Trios, trios_of
 from powertrain.match.options import Options
 from powertrain.match.ranking import Best, Front, counts_as_margin, worth_of
 from powertrain.match.seen import Seen
-from powertrain.match.wish import OfDrive, OfPart, OfSum
+from powertrain.match.wish import OfDrive, OfPart, OfSum, Wished
 from powertrain.match.wish_registry import wishes_of
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.verdicts.registry import stoppers
-from powertrain.verdicts.verdict import Many, Mask, exceeds
+from powertrain.verdicts.verdict import Many, Mask
 
 BLOCK = 8192
 """Candidates that are asked together; it bounds the memory and keeps the numbers in the cache."""
@@ -63,8 +66,15 @@ class Tally:
 class Search:
     """One search; `steps` does it, and may be left at any of its pauses."""
 
-    def __init__(self, brief: Brief, shelf: Shelf, *, best: int = 50) -> None:
+    def __init__(
+        self, brief: Brief, shelf: Shelf, *, best: int = 50, favour: Wished | None = None
+    ) -> None:
         """Read the options; nothing is solved yet.
+
+        Parameters
+        ----------
+        favour : Wished, optional
+            A wish that the brief does not hold: what comes nearest to it is best.
 
         Raises
         ------
@@ -80,7 +90,11 @@ class Search:
         self.of_parts = [wish for wish in wished if isinstance(wish, OfPart)]
         self.of_sums = [wish for wish in wished if isinstance(wish, OfSum)]
         self.of_drives = [wish for wish in wished if isinstance(wish, OfDrive)]
+        self._favour = favour
         self._allowed = brief.wishes.allowed_parts
+        self._hub = np.array([option.mounts == "hub" for option in self.options.motors])
+        self._quick = _not_implied(self.of_drives)
+        self._timed = brief.wishes.launch is not None or brief.wishes.run_up_m is not None
 
     def run(self) -> "Search":
         """Do all of it."""
@@ -110,21 +124,21 @@ class Search:
         """Return the places of gearings that can be made and are strong enough for any motor."""
         gearings, options = self.options.gearings, self.options
         others = len(options.motors) * len(options.controllers) * len(options.packs)
-        self.tally.reject("stage_teeth", np.count_nonzero(~gearings.possible) * others)
+        self.tally.reject("stage_teeth", int(np.count_nonzero(~gearings.possible)) * others)
         weak = gearings.possible & too_weak(self.brief, options, self.of_drives)
-        self.tally.reject("tooth_load", np.count_nonzero(weak) * others)
+        self.tally.reject("tooth_load", int(np.count_nonzero(weak)) * others)
         places: Keys = np.flatnonzero(gearings.possible & ~weak)
         return places
 
     def _possible_trios(self, geared: Keys) -> Mask:
         """Return which motors, controllers and packs may be together at all."""
         options, each = self.options, len(geared)
-        sides = {
+        sides: dict[str, list[tuple[str, Any]]] = {
             "motor": [(option.id, option.motor) for option in options.motors],
             "controller": [(o.id, o.part.controller) for o in options.controllers],
             "pack": [(option.id, option.battery) for option in options.packs],
         }
-        good = {side: np.ones(len(parts), bool) for side, parts in sides.items()}
+        good: dict[str, Mask] = {side: np.ones(len(parts), bool) for side, parts in sides.items()}
         for side, parts in sides.items():
             others = each * int(np.prod([
                 good[other].sum() for other in sides if other != side
@@ -141,9 +155,9 @@ class Search:
             unfit = grid & (kinds[:, None] != drives)[:, :, None]
             self.tally.reject("controller_kind", int(unfit.sum()) * each)
             grid = grid & ~unfit
-        return grid
+        return np.asarray(grid)
 
-    def _refused(self, side: str, parts: list) -> Iterator[tuple[int, str]]:  # type: ignore[type-arg]
+    def _refused(self, side: str, parts: list[tuple[str, Any]]) -> Iterator[tuple[int, str]]:
         """Yield the places of parts that a wish refuses, and why."""
         allowed = None if self._allowed is None else set(self._allowed)
         if allowed is not None and allowed & {ref for ref, _ in parts}:
@@ -165,7 +179,7 @@ class Search:
         """Return the trios that no rule stops to which gearing does not matter."""
         many = self._many(trios.builds(self.brief, np.arange(len(trios)), _level(len(trios))))
         picture = wheels_up_picture(many.build, many.drive, many.store)
-        many = Many(many.build, many.drive, many.store, picture, many.limits)
+        many = replace(many, picture=picture)
         alive = np.ones(len(trios), bool)
         for stopper in stoppers():
             if not stopper.geared:
@@ -203,9 +217,10 @@ class Search:
         begins = np.repeat(found.low - np.cumsum(counts) + counts, counts)
         kept_rows: list[Keys] = []
         kept_gears: list[Keys] = []
+        gears = geared[begins + np.arange(len(rows))]
+        rows, gears = self._strong(trios, rows, gears)
         for begin in range(0, len(rows), BLOCK):
-            row = rows[begin : begin + BLOCK]
-            gear = geared[begins[begin : begin + BLOCK] + np.arange(begin, begin + len(row))]
+            row, gear = rows[begin : begin + BLOCK], gears[begin : begin + BLOCK]
             self.tally.solved += len(row)
             left = self._steady(trios, row, gear)
             kept_rows.append(row[left])
@@ -214,6 +229,23 @@ class Search:
                 self._searched(trios, np.concatenate(kept_rows), np.concatenate(kept_gears))
                 kept_rows, kept_gears = [], []
             yield self.tally
+
+    def _strong(self, trios: Trios, row: Keys, gear: Keys) -> tuple[Keys, Keys]:
+        """Return the candidates whose teeth stand a full-throttle start, and whose kind fits."""
+        passes = np.ones(len(row), bool)
+        if self.brief.owned.gearing is None:
+            passes = self._sieve(
+                passes, self._geared_as_it_mounts(trios, row, gear), "hub_motor", 1
+            )
+        level = Drive.of(trios.builds(self.brief, np.arange(len(trios)), _level(len(trios))))
+        if not level.grip.known:
+            # Standing still the torque is that of motor, controller and pack alone.
+            torque_nm = full_throttle(level, scalar(0.0)).shaft_torque_nm * level.motor.count
+            torque_nm = filled(torque_nm, (len(trios),))[row]
+            strong = ~(torque_nm > self.options.gearings.carries_nm[gear] * (1 + 1e-9))
+            passes = self._sieve(passes, strong, "tooth_load", 1)
+        self.tally.to_solve -= int(np.count_nonzero(~passes))
+        return row[passes], gear[passes]
 
     def _many(self, build: Build) -> Many:
         drive = Drive.of(build)
@@ -233,21 +265,19 @@ class Search:
         """Return the places of candidates that pass everything which needs no search."""
         build = self._builds(trios, row, gear)
         drive, alive = Drive.of(build), np.ones(len(row), bool)
-        for wish in self.of_drives:
+        for wish in self._quick:
             if wish.quick is not None:
                 alive = self._sieve(alive, filled(wish.quick(drive), alive.shape), wish.id, 1)
-        gearings = self.options.gearings
-        if self.brief.owned.gearing is None:
-            alive = self._sieve(alive, self._geared_as_it_mounts(trios, row, gear), "hub_motor", 1)
-        torque_nm = full_throttle(drive, scalar(0.0)).shaft_torque_nm * build.motor.count
-        strong = ~exceeds(torque_nm, gearings.carries_nm[gear])  # type: ignore[arg-type]
-        alive = self._sieve(alive, strong, "tooth_load", 1)
+        if drive.grip.known:
+            torque_nm = full_throttle(drive, scalar(0.0)).shaft_torque_nm * drive.motor.count
+            strong = ~(torque_nm > self.options.gearings.carries_nm[gear] * (1 + 1e-9))
+            alive = self._sieve(alive, strong, "tooth_load", 1)
         left: Keys = np.flatnonzero(alive)
         if not len(left):
             return left
         many = self._many(self._builds(trios, row[left], gear[left]))
         picture = steady_picture(many.build, many.drive, many.store)
-        many = Many(many.build, many.drive, many.store, picture, many.limits)
+        many = replace(many, picture=picture)
         passed = self._stopped(many, len(left), geared=True)
         seen = self._seen(many, trios, row[left], gear[left])
         for wish in self.of_drives:
@@ -261,9 +291,7 @@ class Search:
 
     def _geared_as_it_mounts(self, trios: Trios, row: Keys, gear: Keys) -> Mask:
         """Return where a hub motor has no gearing, and another motor has one."""
-        motors = self.options.motors
-        hub = np.array([option.mounts == "hub" for option in motors])[trios.motor[row]]
-        return np.asarray(hub == (self.options.gearings.stages[gear] == 0))
+        return np.asarray(self._hub[trios.motor[row]] == (self.options.gearings.stages[gear] == 0))
 
     def _stopped(self, many: Many, count: int, *, geared: bool) -> Mask:
         """Return which candidates no rule stops, and count the others."""
@@ -286,10 +314,9 @@ class Search:
         if not len(row):
             return
         many = self._many(self._builds(trios, row, gear))
-        picture = picture_of(many.build, many.drive, many.store, fine=False, timed=False,
-                             kin=False)  # fmt: skip
-        many = Many(many.build, many.drive, many.store, picture, many.limits)
-        alive = self._stopped(many, len(row), geared=True)
+        picture = searched_picture(many.build, many.drive, many.store, timed=self._timed)
+        many = replace(many, picture=picture)
+        alive = self._free_of_stops(many, trios, row, gear)
         seen = self._seen(many, trios, row, gear)
         margins = {}
         for wish in self.wished:
@@ -299,10 +326,33 @@ class Search:
             alive = self._sieve(alive, wish.met(value), wish.id, 1)
             if counts_as_margin(wish):
                 margins[wish.id] = wish.margin(value)
-        figures = figures_of(many.build, many.drive, picture)
-        worth = worth_of(self.brief, seen, figures, margins)
-        self._rank(trios, row, gear, np.flatnonzero(alive), seen, worth.score,
+        worth = worth_of(self.brief, seen, margins)
+        score = worth.score if self._favour is None else self._nearness(self._favour, seen)
+        self._rank(trios, row, gear, np.flatnonzero(alive), seen, score,
                    filled(worth.margin, alive.shape))  # fmt: skip
+
+    def _free_of_stops(self, many: Many, trios: Trios, row: Keys, gear: Keys) -> Mask:
+        """Return which candidates no rule stops; those that a bound on the launch would, timed."""
+        if self._timed:
+            return self._stopped(many, len(row), geared=True)
+        before = Counter(self.tally.rejected)
+        alive = self._stopped(many, len(row), geared=True)
+        again: Keys = np.flatnonzero(~alive)
+        if len(again):
+            self.tally.rejected = before
+            some = self._many(self._builds(trios, row[again], gear[again]))
+            picture = searched_picture(some.build, some.drive, some.store, timed=True)
+            some = replace(some, picture=picture)
+            alive[again] = self._stopped(some, len(again), geared=True)
+        return alive
+
+    def _nearness(self, wish: Wished, seen: Seen) -> Array:
+        """Return how near each candidate comes to a wish that it does not meet."""
+        build = seen.many.build
+        if isinstance(wish, OfPart):
+            value = wish.of(build.motor, build.controller, build.battery)
+            return np.asarray(np.nan_to_num(wish.margin(number(value)), nan=-1e9))
+        return np.nan_to_num(wish.margin(wish.value(seen)), nan=-1e9)  # type: ignore[attr-defined]
 
     def _rank(
         self, trios: Trios, row: Keys, gear: Keys, left: Keys, seen: Seen, score: Array,
@@ -332,7 +382,14 @@ class Search:
         self.tally.by_trio[trio] = (count, *best)
 
 
-def _driven_as(motor) -> str:  # type: ignore[no-untyped-def]
+def _not_implied(wishes: list[OfDrive]) -> list[OfDrive]:
+    """Return the wishes to ask of a drive at once: the greater of two speeds on the level."""
+    level = [wish for wish in wishes if wish.id in ("top_speed_min", "cruise")]
+    most = max((wish.limit for wish in level), default=0.0)
+    return [wish for wish in wishes if wish not in level or wish.limit >= most]
+
+
+def _driven_as(motor: MotorDocument) -> str:
     """Return which controllers drive a motor."""
     return "packaged" if motor.kind == "packaged" else str(motor.commutation)
 

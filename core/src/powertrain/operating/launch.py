@@ -38,16 +38,8 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
     panels, points, rule = (
         (PANELS, POINTS, WEIGHTS) if fine else (COARSE_PANELS, COARSE_POINTS, COARSE_WEIGHTS)
     )
-    to_mps = np.asarray(to_mps, float)
-    shape = np.broadcast_shapes(shape_of(drive), to_mps.shape)
-    corners = [np.broadcast_to(np.nan_to_num(c, posinf=0, neginf=0), shape)
-               for c in corner_speeds_mps(drive)]  # fmt: skip
-    inner = np.sort(np.clip(np.stack(corners, axis=-1), 0, to_mps[..., None]), axis=-1)
-    if not fine:
-        inner = _used(inner)
-    last = np.broadcast_to(to_mps, shape)[..., None]
-    ends = np.concatenate([np.zeros_like(last), inner, last], axis=-1)
-
+    ends = _ends_mps(drive, to_mps, fine)
+    shape = ends.shape[:-1]
     low, width = ends[..., :-1, None], np.diff(ends, axis=-1)[..., None]
     edges = low + width * panels
     half = np.diff(edges, axis=-1)[..., None] / 2
@@ -70,6 +62,38 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
         peak_battery_current_a=battery_a.max(axis=-1),
         peak_motor_current_a=motor_a.max(axis=-1),
     )
+
+
+def launch_at_most(drive: Drive, to_mps: Array) -> Launch:
+    """Return bounds from above on time and distance of a launch; its peaks are exact.
+
+    Spare push never rises with speed, so all of the way takes no longer than with what is left
+    at the end.
+    """
+    ends, along = _ends_mps(drive, to_mps, fine=False), with_axis(drive)
+    at = full_throttle(along, ends)
+    spare_n = at.force_n[..., -1] - drive.road.force_n(to_mps, LEVEL)
+    with np.errstate(divide="ignore"):
+        time_s = np.where(spare_n > 0, drive.equivalent_mass_kg * to_mps / spare_n, np.inf)
+    return Launch(
+        time_s=time_s,
+        distance_m=time_s * to_mps,
+        peak_battery_current_a=at.battery_current_a.max(axis=-1),
+        peak_motor_current_a=at.motor_current_a.max(axis=-1),
+    )
+
+
+def _ends_mps(drive: Drive, to_mps: Array, fine: bool) -> Array:
+    """Return the ends of the smooth parts of a launch, along a last axis."""
+    to_mps = np.asarray(to_mps, float)
+    shape = np.broadcast_shapes(shape_of(drive), to_mps.shape)
+    corners = [np.broadcast_to(np.nan_to_num(c, posinf=0, neginf=0), shape)
+               for c in corner_speeds_mps(drive)]  # fmt: skip
+    inner = np.sort(np.clip(np.stack(corners, axis=-1), 0, to_mps[..., None]), axis=-1)
+    if not fine:
+        inner = _used(inner)
+    last = np.broadcast_to(to_mps, shape)[..., None]
+    return np.concatenate([np.zeros_like(last), inner, last], axis=-1)
 
 
 def _used(inner: Array) -> Array:

@@ -11,7 +11,7 @@ from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
 from powertrain.operating.full_throttle import LEVEL, fastest_mps, full_throttle
-from powertrain.operating.launch import Launch, launch
+from powertrain.operating.launch import Launch, launch, launch_at_most
 from powertrain.operating.limits import Limit
 from powertrain.operating.state import State, state_at_full_throttle
 from powertrain.operating.steady import can_hold, steady
@@ -79,7 +79,7 @@ class Moments:
         return (self.launch, self.climb, self.cruise, self.top_speed, self.wheels_up)
 
 
-def moments_of(build: Build, drive: Drive, *, fine: bool = True, kin: bool = True) -> Moments:
+def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
     """Return the five moments of a drive, or of an array of drives that vary one build.
 
     What the document leaves open is chosen from the first drive of the array and is the same for
@@ -91,14 +91,12 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True, kin: bool = Tru
         Fields of shape ``()`` or ``(n,)``.
     fine : bool
         Whether the launch is integrated to many digits, or to the four that a comparison needs.
-    kin : bool
-        Whether the drives vary one build, so that their top speeds lie near one another.
     """
     own_pct = build.moments.climb_grade_pct
     grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
     first = pick(drive, 0) if shape_of(drive) else drive
     tops = _tops_on_hills(first, float(grade_pct))
-    flat, hill = _flat_and_hill(drive, tops, grade_pct, kin)
+    flat, hill = _flat_and_hill(drive, tops, grade_pct)
     asked = _asked(build, grade_pct, float(np.ravel(flat.speed_mps)[0]))
     launching, run = _launch(drive, asked, flat, fine)
     always = np.ones(np.shape(flat.speed_mps), bool)
@@ -134,6 +132,45 @@ def steady_moments(build: Build, drive: Drive) -> Moments:
     return _standing_in(cruise, asked, climb=climb)
 
 
+def searched_moments(build: Build, drive: Drive, *, timed: bool) -> Moments:
+    """Return the moments of many drives that need not be alike.
+
+    A climb at a stated speed is not searched for the fastest one; `timed` says whether the
+    launch is integrated, or only bounded from above.
+    """
+    told = steady_moments(build, drive)
+    asked, level = told.asked, np.zeros(np.shape(told.cruise.met))
+    flat = _top_state(drive, top_speed_mps(drive, level, _guess(drive)), level)
+    climb, grade_pct = told.climb, asked.climb_grade_pct
+    assumed = "climb" in asked.assumed
+    if asked.climb_mps is None:
+        steep = np.full(level.shape, float(grade_pct))
+        hill = _top_state(drive, top_speed_mps(drive, steep, _guess(drive)), steep)
+        met = hill.limited_by != Limit.CANNOT_MOVE
+        climb = Moment("climb", hill, None, float(grade_pct), assumed, met)
+    halfway_mps = np.minimum(asked.launch_to_mps, flat.speed_mps) / 2
+    run = (launch(drive, asked.launch_to_mps, fine=False) if timed
+           else launch_at_most(drive, asked.launch_to_mps))  # fmt: skip
+    state = state_at_full_throttle(drive, halfway_mps, LEVEL)
+    return Moments(
+        launch=Moment("launch", state, None, 0.0, False, np.isfinite(run.time_s)),
+        climb=climb,
+        cruise=told.cruise,
+        top_speed=Moment("top_speed", flat, None, 0.0, False, flat.speed_mps > 0),
+        wheels_up=replace(told.cruise, id="wheels_up"),
+        launch_run=run,
+        climb_top=climb.state,
+        tops=flat,
+        asked=asked,
+    )
+
+
+def _guess(drive: Drive) -> Array:
+    """Return speeds near which the top speeds of unlike drives are looked for."""
+    fastest = filled(fastest_mps(drive), shape_of(drive))
+    return np.where(np.isfinite(fastest) & (fastest > 0), HILLS_NEAR * fastest, FAR_MPS)
+
+
 def wheels_up_moments(build: Build, drive: Drive) -> Moments:
     """Return the wheels in the air, which stand in for all other moments too."""
     free = free_running_full(drive)
@@ -159,7 +196,7 @@ def _standing_in(told: Moment, asked: Asked, climb: Moment) -> Moments:
     )
 
 
-def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array, kin: bool) -> tuple[State, State]:
+def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array) -> tuple[State, State]:
     """Return the states at top speed on the level and on the hill, of one drive or of many."""
     grades_pct = tops.grade_pct
     places = [int(np.searchsorted(grades_pct, grade)) for grade in (0.0, float(grade_pct))]
@@ -170,11 +207,8 @@ def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array, kin: bool) -> tu
     near = None
     if np.all(np.isfinite(near_mps) & (near_mps > 0)):
         near = np.repeat(near_mps[:, None], shape[0], axis=1)
-    if not kin:
-        fastest = filled(fastest_mps(drive), shape)
-        guess = np.where(np.isfinite(fastest) & (fastest > 0), HILLS_NEAR * fastest, FAR_MPS)
-        near = np.repeat(guess[None], 2, axis=0)
-    speeds_mps = top_speed_mps(drive, two_pct, near)
+    found_mps = top_speed_mps(drive, two_pct, near)
+    speeds_mps = np.array(filled(found_mps, (2, *shape)))
     # The first is known to the last digit already.
     speeds_mps[:, 0] = near_mps
     both = each_array(

@@ -18,7 +18,8 @@ MODEL_BRUSHLESS = (
     (12.7, 25, 50), (12.7, 45, 90), (16.9, 60, 120), (16.9, 90, 180), (25.3, 80, 160),
     (25.3, 120, 240), (33.7, 150, 300), (50.5, 120, 240), (50.5, 200, 400),
 )  # fmt: skip
-"""Volts, amps for long, amps for a few seconds: scale-model controllers, limits not settable."""
+"""Volts, amps for long, amps for a few seconds: scale-model controllers. The brushless ones hold
+their amps to what is set, the brushed ones to what they stand."""
 
 BOARD = ((30.0, 25), (42.5, 30), (50.5, 50), (50.5, 80), (60.0, 60), (60.0, 100),
          (75.0, 80), (75.0, 150), (92.0, 120), (92.0, 220), (126.0, 200), (126.0, 350))  # fmt: skip
@@ -59,15 +60,16 @@ def _sized(volts: float, amps: float) -> dict[str, Any]:
 
 
 def _price(volts: float, amps: float, factor: float) -> float:
-    return round(factor * (6 + 0.9 * amps**0.85 * (0.4 + volts / 40)), 1)
+    return float(round(factor * (6 + 0.9 * amps**0.85 * (0.4 + volts / 40)), 1))
 
 
 def _model(drives: str, maker: str, volts: float, amps: float, burst: float) -> ControllerPart:
     brushed = drives == "brushed"
     name = f"{maker} {'B' if brushed else 'L'}{amps}-{volts:.0f}"
     return _part(
-        name, drives, False,
+        name, drives, not brushed,
         {
+            "motor_current_limit_a": float(burst),
             "resistance_ohm": float(f"{0.13 / amps:.2g}"),
             "max_voltage_v": volts,
             "capacitor_voltage_v": _capacitors(volts),

@@ -27,22 +27,23 @@ Good = Callable[[Variants, Picture], Any]
 
 def cure(case: Case, good: Good) -> Fix | None:
     """Return the change after which `good` holds and which costs least top speed, if any does."""
-    fixes = list(candidates(case.build))
+    fixes = list(candidates(case.build)) if case.cures else []
     if not fixes:
         return None
     many = variants(case.build, NOTHING_DOUBTED, [fix.change for fix in fixes], draws=0)
     picture = picture_of(case.build, many.drives, many.stores, fine=False, timed=False)
-    cured = np.broadcast_to(good(many, picture), (len(fixes) + 1,))[1:] & _keeps(case, picture)
+    cured = np.broadcast_to(good(many, picture), (len(fixes) + 1,))[1:] & _keeps(
+        case, picture, len(fixes)
+    )
     if not np.any(cured):
         return None
     speeds = np.broadcast_to(picture.moments.top_speed.state.speed_mps, (len(fixes) + 1,))[1:]
     return fixes[int(np.argmax(np.where(cured, speeds, -np.inf)))]
 
 
-def _keeps(case: Case, picture: Picture) -> NDArray[np.bool_]:
+def _keeps(case: Case, picture: Picture, count: int) -> NDArray[np.bool_]:
     """Return which variants still climb and cruise as asked, if the build does."""
-    rows = picture.moments.climb.met.shape
-    kept = np.ones(rows, bool)
+    kept = np.ones(count + 1, bool)
     for now, then in (
         (case.moments.climb, picture.moments.climb),
         (case.moments.cruise, picture.moments.cruise),

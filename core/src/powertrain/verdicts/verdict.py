@@ -48,9 +48,10 @@ class Many:
 
 @dataclass(frozen=True)
 class Case(Many):
-    """One build, with what a stall does."""
+    """One build, with what a stall does; `cures` says whether cures are searched for."""
 
     stall: Stall
+    cures: bool = True
 
     @classmethod
     def of(cls, build: Build, drive: Drive) -> "Case":

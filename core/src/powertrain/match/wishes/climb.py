@@ -1,16 +1,17 @@
 """The hill that must be climbed."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import numpy as np
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
 from powertrain.match.seen import Seen
 from powertrain.match.wish import Mask, OfDrive, Wished
 from powertrain.match.wishes.top_speed import holds, spare_n
-from powertrain.units import kmh_from_mps
+from powertrain.operating.full_throttle import push_n
+from powertrain.units import mps_from_kmh
 
 JUST_MOVES_KMH = 0.1
 """A hill that only has to be climbed is climbed at any speed."""
@@ -24,17 +25,20 @@ def wished(brief: Brief) -> Iterator[Wished]:
     quick = _moves(hill.grade_pct)
     if hill.speed_kmh is not None:
         quick = holds(hill.speed_kmh, hill.grade_pct)
+    at_kmh = hill.speed_kmh or JUST_MOVES_KMH
     yield OfDrive(
-        "climb", f"Climbs {hill.grade_pct:g} % at", "km/h", hill.speed_kmh or JUST_MOVES_KMH, 1,
-        brief.judged_at, _climb_kmh, quick=quick,
+        "climb", f"Push on {hill.grade_pct:g} % at {at_kmh:g} km/h", "%", 100.0, 1,
+        brief.judged_at, lambda seen: _push_pct(seen, at_kmh, hill.grade_pct), quick=quick,
     )  # fmt: skip
 
 
-def _climb_kmh(seen: Seen) -> Array:
-    return kmh_from_mps(seen.many.moments.climb_top.speed_mps)
+def _push_pct(seen: Seen, speed_kmh: float, grade_pct: float) -> Array:
+    """Return the push at full throttle as a share of what the hill takes."""
+    drive, speed, grade = seen.many.drive, scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct)
+    return 100 * push_n(drive, speed, grade) / drive.road.force_n(speed, grade)
 
 
-def _moves(grade_pct: float):  # type: ignore[no-untyped-def]
+def _moves(grade_pct: float) -> Callable[[Drive], Mask]:
     def quick(drive: Drive) -> Mask:
         return np.asarray(spare_n(drive, JUST_MOVES_KMH, grade_pct) > 0)
 

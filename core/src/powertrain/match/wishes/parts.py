@@ -1,6 +1,7 @@
 """What each part must be by itself: volts, brushes, and room for it."""
 
 from collections.abc import Iterator
+from operator import attrgetter
 from typing import Any
 
 from powertrain.battery.chemistry import CHEMISTRIES
@@ -32,11 +33,10 @@ def charger_v(battery: Battery) -> float:
 
 
 def _round(room: Round) -> Iterator[Wished]:
-    for key, limit_mm in (("diameter_mm", room.diameter_mm), ("length_mm", room.length_mm)):
+    for noun, limit_mm in (("diameter", room.diameter_mm), ("length", room.length_mm)):
         if limit_mm is not None:
-            noun = key.removesuffix("_mm")
             yield OfPart("motor_space", f"Motor's {noun} at most", "mm", limit_mm, -1, "always",
-                         "motor", lambda motor, key=key: getattr(motor, key))  # fmt: skip
+                         "motor", attrgetter(f"{noun}_mm"))  # fmt: skip
 
 
 def _box(part: Any, room: Box) -> Wished:

@@ -1,6 +1,6 @@
 """How fast it goes on the level, flat out: at least, and at most."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import numpy as np
 
@@ -44,7 +44,7 @@ def spare_n(drive: Drive, speed_kmh: float, grade_pct: float) -> Array:
     return push_n(drive, speed, grade) - drive.road.force_n(speed, grade)
 
 
-def holds(speed_kmh: float, grade_pct: float):  # type: ignore[no-untyped-def]
+def holds(speed_kmh: float, grade_pct: float) -> Callable[[Drive], Mask]:
     """Return the question whether a drive can hold a speed on a grade."""
 
     def quick(drive: Drive) -> Mask:
@@ -55,7 +55,7 @@ def holds(speed_kmh: float, grade_pct: float):  # type: ignore[no-untyped-def]
     return quick
 
 
-def _stays_below(speed_kmh: float):  # type: ignore[no-untyped-def]
+def _stays_below(speed_kmh: float) -> Callable[[Drive], Mask]:
     def quick(drive: Drive) -> Mask:
         spare = spare_n(drive, speed_kmh, 0.0)
         road = drive.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(0.0))

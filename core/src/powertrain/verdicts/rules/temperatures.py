@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, pick, scalar
 from powertrain.documents.build import Build
 from powertrain.doubt.draws import Variants
 from powertrain.drive import Drive
@@ -158,8 +158,17 @@ def spoken(seconds: float) -> str:
 
 def stops(many: Many) -> Mask:
     """Return where a node is over its limit at the end of any moment."""
-    lasts = _lasts(many.build, many.drive, many.picture)
-    ends, guessed = _ends(many.store, many.picture, lasts), estimated(many.build)
+    lasts, moments = _lasts(many.build, many.drive, many.picture), many.moments
+    # Cruise that stands in for a moment that is not searched yet lasts longest as itself.
+    told = [moments.cruise.state, moments.climb.state]
+    rows = [2, 1] + [
+        index
+        for index, state in ((0, moments.launch.state), (3, moments.top_speed.state))
+        if all(state is not other for other in told)
+    ]
+    reached = after(many.store, pick(many.picture.flows, rows), lasts[rows])
+    ends = {key: np.minimum(end, BURNT_C) for key, end in reached.items()}
+    guessed = estimated(many.build)
     hot = nowhere(many)
     for key, part, _ in PARTS:
         limit: Limit = getattr(many.limits, key)

@@ -146,6 +146,8 @@ def lewis_factor(teeth: int) -> float:
 
 def stops(many: Many) -> Mask:
     """Return where a full-throttle start overloads teeth, chain or belt."""
+    most_nm = carries_nm(many.build.gearing)
+    if math.isinf(most_nm):
+        return nowhere(many)
     start = full_throttle(many.drive, scalar(0.0))
-    torque_nm = start.shaft_torque_nm * many.build.motor.count
-    return nowhere(many) | exceeds(torque_nm, carries_nm(many.build.gearing))
+    return nowhere(many) | exceeds(start.shaft_torque_nm * many.build.motor.count, most_nm)

@@ -81,7 +81,7 @@ def _lifts(case: Case, lifts: float) -> Verdict:
 def stops(many: Many) -> Mask:
     """Return where the climb fails for want of grip, or the front leaves the ground."""
     climb, drive, level = many.moments.climb, many.drive, scalar(0.0)
-    stop = nowhere(many) | ((climb.state.limited_by == Limit.TRACTION) & ~climb.met)
+    stop: Mask = nowhere(many) | ((climb.state.limited_by == Limit.TRACTION) & ~climb.met)
     lifts = drive.grip.lifting_mps2(level)
     if not np.any(np.isfinite(lifts)):
         return stop

@@ -1,0 +1,258 @@
+"""The answer of a match: what became of all candidates, and the best of them in full."""
+
+import math
+from collections.abc import Iterable
+from typing import Any
+
+from pydantic import BaseModel
+
+from powertrain.documents.brief import Brief
+from powertrain.match.judged import Judged, Told, judge
+from powertrain.match.options import Options
+from powertrain.match.ranking import CRITERIA, ordered
+from powertrain.match.search import Search
+
+NEAR_TIE = 0.01
+"""Scores nearer than this are told apart in words."""
+
+
+class StageParts(BaseModel):
+    """What to buy for one stage."""
+
+    driver: str
+    driver_teeth: int
+    driven: str
+    driven_teeth: int
+
+
+class Parts(BaseModel):
+    """The parts of a candidate, by their ids on the shelf; `own` stands for an owned one.
+
+    `twins` is how many buyable gearings have the same reduction, stages and loss.
+    """
+
+    motor: str
+    controller: str
+    battery: str
+    gearing: list[StageParts]
+    ratio: float
+    twins: int
+
+
+class Margin(BaseModel):
+    """A wish: its figure, its limit, and the room between them as a share of the limit."""
+
+    label: str
+    unit: str
+    value: float | None
+    limit: float
+    margin: float | None
+    at: str
+
+
+class Result(BaseModel):
+    """One candidate. `build` is a build document; `worth` what its score is made of."""
+
+    rank: int
+    parts: Parts
+    build: dict[str, Any]
+    figures: dict[str, float | None]
+    margins: dict[str, Margin]
+    score: float
+    worth: dict[str, float]
+    say: str
+
+
+class TrioAnswer(BaseModel):
+    """Motor, controller and pack: how many gearings do, and the best of them."""
+
+    motor: str
+    controller: str
+    battery: str
+    gearings: int
+    ratio: float
+    score: float
+
+
+class FrontPoint(BaseModel):
+    """A candidate that no other beats in price, mass and margin at once."""
+
+    parts: Parts
+    price: float
+    added_mass_kg: float
+    margin: float
+
+
+class Relaxed(BaseModel):
+    """A wish which, given up as far as `to`, lets something through; `by` says how far."""
+
+    wish: str
+    label: str
+    unit: str
+    limit: float
+    to: float
+    say: str
+
+
+class MatchAnswer(BaseModel):
+    """What became of all candidates. `rejected` counts them by the reason that came first."""
+
+    considered: int
+    solved: int
+    feasible: int
+    rejected: dict[str, int]
+    results: list[Result]
+    trios: list[TrioAnswer]
+    front: list[FrontPoint]
+    decided: str | None
+    relaxed: list[Relaxed]
+
+
+MOST_TRIOS = 100
+
+
+def answer_of(search: Search, limit: int, relaxed: Iterable[Relaxed] = ()) -> MatchAnswer:
+    """Return the answer of a search so far; its best are solved again by the plain solver."""
+    brief, options, tally = search.brief, search.options, search.tally
+    keys = [tuple(int(place) for place in key) for key in search.best.keys[:limit]]
+    judged = [judge(brief, options, key) for key in keys]  # type: ignore[arg-type]
+    scores = [float(score) for score in search.best.score[:limit]]
+    results = [
+        _result(options, rank, one, score, _say(judged, scores, rank - 1))
+        for rank, (one, score) in enumerate(zip(judged, scores, strict=True), 1)
+    ]
+    return MatchAnswer(
+        considered=tally.considered,
+        solved=tally.solved,
+        feasible=tally.feasible,
+        rejected=dict(tally.rejected.most_common()),
+        results=results,
+        trios=_trios(search),
+        front=_front(search),
+        decided=_decided(brief, judged),
+        relaxed=list(relaxed),
+    )
+
+
+def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
+    """Return what to buy for a candidate."""
+    gearings = options.gearings
+    return Parts(
+        motor=options.motors[key[0]].id,
+        controller=options.controllers[key[1]].id,
+        battery=options.packs[key[2]].id,
+        gearing=[StageParts(**stage) for stage in gearings.parts_of(key[3])],
+        ratio=float(gearings.ratio[key[3]]),
+        twins=int(gearings.twins[key[3]]),
+    )
+
+
+def _result(options: Options, rank: int, one: Judged, score: float, say: str) -> Result:
+    figures: dict[str, float | None] = {
+        key: _finite(float(value)) for key, value in one.figures.items()
+    }
+    figures |= {
+        "full_charge_v": float(one.seen.many.drive.pack.charger_v),
+        "price": _finite(float(one.seen.price)),
+        "added_mass_kg": float(one.seen.added_kg),
+        "stages": float(one.seen.stages),
+    }
+    return Result(
+        rank=rank,
+        parts=parts_of(options, one.key),
+        build=one.build.model_dump(mode="json", exclude_unset=True),
+        figures=figures,
+        margins=margins_of(one.told),
+        score=score,
+        worth={key: float(part) for key, part in zip(CRITERIA, one.worth.parts, strict=True)},
+        say=say,
+    )
+
+
+def margins_of(told: Iterable[Told]) -> dict[str, Margin]:
+    """Return the wishes of a candidate with the room that is left."""
+    return {
+        one.wish.id: Margin(
+            label=one.wish.label,
+            unit=one.wish.unit,
+            value=_finite(one.value),
+            limit=one.wish.limit,
+            margin=None if one.value is None else _finite(float(one.wish.margin(one.value))),  # type: ignore[arg-type]
+            at=one.wish.at,
+        )
+        for one in told
+    }
+
+
+def _finite(value: float | None) -> float | None:
+    return value if value is not None and math.isfinite(value) else None
+
+
+def _say(judged: list[Judged], scores: list[float], place: int) -> str:
+    """Return how a result that is nearly as good as the one before differs from it."""
+    if place == 0 or scores[place - 1] - scores[place] >= NEAR_TIE:
+        return ""
+    one, before = judged[place], judged[place - 1]
+    differences = [
+        _difference("costs", float(one.seen.price - before.seen.price), "", "more", "less"),
+        _difference("weighs", float(one.seen.added_kg - before.seen.added_kg), " kg", "more",
+                    "less"),
+        _difference("goes", float(one.figures["range_km"] - before.figures["range_km"]), " km",
+                    "farther", "less far"),
+    ]  # fmt: skip
+    named = [difference for difference in differences if difference]
+    what = ", ".join(named) if named else "differs in nothing that counts"
+    return f"Nearly as good as the one before: it {what}."
+
+
+def _difference(verb: str, value: float, unit: str, more: str, less: str) -> str:
+    if not math.isfinite(value) or abs(value) < 0.05:
+        return ""
+    return f"{verb} {abs(value):.3g}{unit} {more if value > 0 else less}"
+
+
+def _decided(brief: Brief, judged: list[Judged]) -> str | None:
+    """Return which part of the score told the winner from the best with another motor or pack."""
+    if not judged:
+        return None
+    first = judged[0]
+    other = next((one for one in judged[1:] if one.key[:3] != first.key[:3]), None)
+    if other is None:
+        return None
+    weights = [getattr(brief.weights, key) for key in CRITERIA]
+    gains = [
+        weight * float(mine - theirs)
+        for weight, mine, theirs in zip(weights, first.worth.parts, other.worth.parts, strict=True)
+    ]
+    best = max(range(len(gains)), key=gains.__getitem__)
+    return f"{CRITERIA[best].capitalize()} decided it against the next set of parts."
+
+
+def _trios(search: Search) -> list[TrioAnswer]:
+    options = search.options
+    order = sorted(search.tally.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
+    return [
+        TrioAnswer(
+            motor=options.motors[motor].id,
+            controller=options.controllers[controller].id,
+            battery=options.packs[pack].id,
+            gearings=count,
+            ratio=float(options.gearings.ratio[gear]),
+            score=score,
+        )
+        for (motor, controller, pack), (count, score, gear) in order[:MOST_TRIOS]
+    ]
+
+
+def _front(search: Search) -> list[FrontPoint]:
+    front = search.front
+    order = ordered(-front.points[:, 0], front.keys)
+    return [
+        FrontPoint(
+            parts=parts_of(search.options, tuple(int(place) for place in front.keys[row])),
+            price=float(front.points[row, 0]),
+            added_mass_kg=float(front.points[row, 1]),
+            margin=float(-front.points[row, 2]),
+        )
+        for row in order
+    ]

@@ -1,0 +1,120 @@
+"""One candidate judged by the plain solver: what it does, what it lacks, what it is worth."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.documents.brief import Brief
+from powertrain.documents.build import Build
+from powertrain.drive import Drive
+from powertrain.figures import FigureId, figures_of
+from powertrain.match.compose import added_kg, build_of
+from powertrain.match.options import Options
+from powertrain.match.ranking import Worth, counts_as_margin, worth_of
+from powertrain.match.seen import Seen
+from powertrain.match.wish import OfDrive, OfPart, OfSum, Wished
+from powertrain.match.wish_registry import wishes_of
+from powertrain.verdicts.registry import judge_all
+from powertrain.verdicts.verdict import Case, Verdict
+
+Key = tuple[int, int, int, int]
+"""Places of motor, controller, pack and gearing among the options."""
+
+
+@dataclass(frozen=True)
+class Told:
+    """One wish and what a candidate does of it; `value` is None where a part does not say."""
+
+    wish: Wished
+    value: float | None
+
+    @property
+    def met(self) -> bool:
+        """Whether it is met; not where it is not known."""
+        return self.value is not None and bool(self.wish.met(scalar(self.value)))
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A candidate with its build, its figures, its wishes and the verdicts that stop it."""
+
+    key: Key
+    build: Build
+    seen: Seen
+    told: list[Told]
+    stops: list[Verdict]
+    mismatch: str | None
+    """Why the parts can't be joined at all, None where they can."""
+    worth: Worth
+    figures: dict[FigureId, Array]
+
+    @property
+    def feasible(self) -> bool:
+        """Whether every wish is met and nothing stops it."""
+        return self.mismatch is None and not self.stops and all(told.met for told in self.told)
+
+
+def judge(brief: Brief, options: Options, key: Key) -> Judged:
+    """Return one candidate as the plain solver sees it."""
+    motor, controller = options.motors[key[0]], options.controllers[key[1]]
+    pack, gearings, gear = options.packs[key[2]], options.gearings, key[3]
+    own = brief.owned.gearing
+    stages = gearings.stages_of(gear) if own is None else own
+    gearing_kg, gearing_price = float(gearings.mass_kg[gear]), float(gearings.price[gear])
+    build = build_of(brief, motor.motor, controller.part, pack.battery, stages, gearing_kg)
+    case = replace(Case.of(build, Drive.of(build)), cures=False)
+    seen = Seen(
+        many=case,
+        price=scalar(brief.motor_count * motor.price + controller.price + pack.price
+                     + (0.0 if own is not None else gearing_price)),
+        added_kg=added_kg(motor.motor, controller.part.controller, pack.battery,
+                          brief.motor_count, gearing_kg),
+        stages=scalar(float(gearings.stages[gear])),
+    )  # fmt: skip
+    told = [_told(wish, seen, build) for wish in wishes_of(brief)]
+    verdicts, _ = judge_all(case)
+    margins = {
+        one.wish.id: one.wish.margin(scalar(np.nan if one.value is None else one.value))
+        for one in told
+        if counts_as_margin(one.wish) and not (isinstance(one.wish, OfDrive) and one.wish.ungeared)
+    }
+    return Judged(
+        key=key,
+        build=build,
+        seen=seen,
+        told=told,
+        stops=[verdict for verdict in verdicts if verdict.severity == "stop"],
+        mismatch=_mismatch(brief, options, key),
+        worth=worth_of(brief, seen, margins),
+        figures=figures_of(build, case.drive, case.picture),
+    )
+
+
+def _told(wish: Wished, seen: Seen, build: Build) -> Told:
+    value: float | None = None
+    if isinstance(wish, OfPart):
+        value = wish.of(build.motor, build.controller, build.battery)
+    elif isinstance(wish, OfSum | OfDrive):
+        value = float(wish.value(seen))
+    return Told(wish, None if value is None or np.isnan(value) else value)
+
+
+def _mismatch(brief: Brief, options: Options, key: Key) -> str | None:
+    motor, controller = options.motors[key[0]], options.controllers[key[1]]
+    allowed, owned = brief.wishes.allowed_parts, brief.owned
+    for ids, ref in (
+        ({option.id for option in options.motors}, motor.id),
+        ({option.id for option in options.controllers}, controller.id),
+        ({option.id for option in options.packs}, options.packs[key[2]].id),
+    ):
+        if allowed is not None and ids & set(allowed) and ref not in allowed:
+            return "allowed_parts"
+    drives = "packaged" if motor.motor.kind == "packaged" else motor.motor.commutation
+    said = owned.controller is None or isinstance(owned.controller, str)
+    if said and controller.part.drives != drives:
+        return "controller_kind"
+    none = options.gearings.stages[key[3]] == 0
+    if owned.gearing is None and (motor.mounts == "hub") != none:
+        return "hub_motor"
+    return None

@@ -1,0 +1,83 @@
+"""When nothing is feasible: which single wish, given up how far, first lets something through."""
+
+from collections.abc import Iterator
+from typing import Any
+
+import numpy as np
+
+from powertrain.documents.brief import Brief
+from powertrain.documents.shelf import Shelf
+from powertrain.match.answer import Relaxed
+from powertrain.match.judged import judge
+from powertrain.match.search import Search
+from powertrain.match.wish import Wished
+from powertrain.match.wish_registry import wishes_of
+
+FIELDS: dict[str, tuple[str, ...]] = {
+    "top_speed_min": ("top_speed_kmh", "min"),
+    "top_speed_max": ("top_speed_kmh", "max"),
+    "climb": ("climb",),
+    "cruise": ("cruise_kmh",),
+    "range": ("range_km",),
+    "full_charge_volts": ("max_full_charge_v",),
+    "budget": ("budget",),
+    "added_mass": ("max_added_mass_kg",),
+    "motor_space": ("motor_space",),
+    "controller_space": ("controller_space",),
+    "pack_space": ("pack_space",),
+    "run_up": ("run_up_m",),
+    "commutation": ("commutation",),
+    "hold_stall": ("hold_stall_s",),
+    "launch": ("launch",),
+}
+"""Where in a brief each wish stands."""
+
+
+def without(brief: Brief, wish: str) -> Brief | None:
+    """Return a brief with one wish given up, None for one that has no place of its own."""
+    place = FIELDS.get(wish)
+    if place is None:
+        return None
+    wishes = brief.wishes
+    if len(place) == 2:
+        inner: Any = getattr(wishes, place[0])
+        kept = inner.model_copy(update={place[1]: None})
+        return brief.model_copy(update={"wishes": wishes.model_copy(update={place[0]: kept})})
+    return brief.model_copy(update={"wishes": wishes.model_copy(update={place[0]: None})})
+
+
+def relaxations(brief: Brief, shelf: Shelf) -> Iterator[Relaxed]:
+    """Yield for each wish what would do if it were given up, as far as that is needed.
+
+    The whole shelf is searched again without the wish; of what is feasible then, the one that
+    comes nearest to it is named.
+    """
+    seen: set[str] = set()
+    for wish in wishes_of(brief):
+        if wish.id in seen:
+            continue
+        seen.add(wish.id)
+        freer = without(brief, wish.id)
+        if freer is not None:
+            found = _nearest(brief, freer, shelf, wish)
+            if found is not None:
+                yield found
+
+
+def _nearest(brief: Brief, freer: Brief, shelf: Shelf, wish: Wished) -> Relaxed | None:
+    search = Search(freer, shelf, best=1, favour=wish).run()
+    if not search.tally.feasible:
+        return None
+    key = tuple(int(place) for place in search.best.keys[0])
+    one = judge(brief, search.options, key)  # type: ignore[arg-type]
+    told = next(told for told in one.told if told.wish.id == wish.id)
+    if told.value is None or not np.isfinite(told.value):
+        return None
+    gap = told.value - wish.limit
+    unit = f" {wish.unit}" if wish.unit else ""
+    more = "more" if gap > 0 else "less"
+    say = f"{wish.label}: {told.value:.4g}{unit} instead of {wish.limit:g}{unit} would do."
+    return Relaxed(
+        wish=wish.id, label=wish.label, unit=wish.unit, limit=wish.limit, to=told.value,
+        say=f"{say} That is {abs(gap):.3g}{unit} {more}.",
+    )  # fmt: skip

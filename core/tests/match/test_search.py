@@ -1,0 +1,210 @@
+"""The search against a brute-force loop over the plain solver, on shelves small enough for it."""
+
+import json
+from itertools import product
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from powertrain.documents.brief import Brief
+from powertrain.documents.shelf import Shelf
+from powertrain.errors import Refusal
+from powertrain.match.answer import answer_of
+from powertrain.match.judged import judge
+from powertrain.match.matched import matched
+from powertrain.match.options import Options
+from powertrain.match.ranking import ordered
+from powertrain.match.search import Search
+from powertrain.shelf.shipped import shipped_shelf
+
+TRIKE = json.loads((Path(__file__).parents[3] / "docs/examples/brief-trike.json").read_text())
+
+CARTS = {
+    "motors": ("otterlode-m90-80", "sedgeholt-o80-75", "millsluice-h246-10"),
+    "controllers": ("withyvane-t100-60", "fenlode-l120-50"),
+    "packs": ("merewisp-c21-50-10s4p", "merewisp-c21-40p-12s4p"),
+    "teeth": {"lockgate-c8-driver": (9, 13), "lockgate-c8-driven": (44, 68),
+              "lockgate-c12-driver": (9, 13), "lockgate-c12-driven": (36, 52)},
+}  # fmt: skip
+
+OLD = {
+    "motors": ("hollinfen-g115-110", "tarnlow-f102-85", "hollinfen-p150-48"),
+    "controllers": ("withyvane-d150-60", "withyvane-d70-60", "withyvane-k150-63"),
+    "packs": ("hollinfen-l2-18-18s1p", "merewisp-c21-40p-14s5p"),
+    "teeth": {"lockgate-c15-driver": (11, 15), "lockgate-c15-driven": (38, 54)},
+}  # fmt: skip
+
+MODELS = {
+    "motors": ("reedquay-n36-2400", "sedgeholt-o35-790", "tarnlow-f36-900"),
+    "controllers": ("fenlode-l45-13", "fenlode-b40-13"),
+    "packs": ("saltern-y50-2s1p", "saltern-n50-6s1p"),
+    "teeth": {"lockgate-m08-driver": (11, 15, 20), "lockgate-m08-driven": (44, 56)},
+}
+
+BRIEFS = {
+    "trike": (CARTS, {**TRIKE["wishes"], "max_added_mass_kg": 14}, {}),
+    "trike, quick away, stalls": (
+        CARTS,
+        {"top_speed_kmh": {"min": 20}, "climb": {"grade_pct": 8, "speed_kmh": 10},
+         "launch": {"to_kmh": 15, "within_s": 4}, "run_up_m": 60, "hold_stall_s": 8},
+        {},
+    ),
+    "trike with a pack of its own": (
+        CARTS,
+        {"climb": {"grade_pct": 5}, "budget": 400, "pack_space":
+         {"length_mm": 300, "width_mm": 200, "height_mm": 90}},
+        {"battery": "merewisp-c21-50-10s4p"},
+    ),
+    "trolley": (
+        OLD,
+        {"top_speed_kmh": {"min": 10, "max": 25}, "climb": {"grade_pct": 3, "speed_kmh": 8},
+         "range_km": 6},
+        {},
+    ),
+    "small and fast": (
+        MODELS,
+        {"top_speed_kmh": {"min": 30}, "commutation": "brushless", "cruise_kmh": 20,
+         "motor_space": {"diameter_mm": 37}, "allowed_parts": ["fenlode-l45-13"]},
+        {},
+    ),
+}  # fmt: skip
+
+VEHICLES = {
+    id(CARTS): (TRIKE["vehicle"], TRIKE["wheel"]),
+    id(OLD): ({"kind": "ground", "mass_kg": 400, "rolling_resistance": 0.012,
+               "drag_area_m2": 1.5}, {"rolling_circumference_mm": 1200}),
+    id(MODELS): ({"kind": "ground", "mass_kg": 2.2, "rolling_resistance": 0.03,
+                  "drag_area_m2": 0.03}, {"rolling_circumference_mm": 330}),
+}  # fmt: skip
+
+
+def small_shelf(chosen):
+    whole = shipped_shelf()
+    teeth = [
+        item.model_copy(
+            update={"sizes": [s for s in item.sizes if s.teeth in chosen["teeth"][item.id]]}
+        )
+        for item in whole.teeth
+        if item.id in chosen["teeth"]
+    ]
+    kinds = {
+        kind: [part for part in getattr(whole, kind) if part.id in chosen[kind]]
+        for kind in ("motors", "controllers", "packs")
+    }
+    assert all(len(kinds[kind]) == len(chosen[kind]) for kind in kinds)
+    return Shelf(format="young-torrent.shelf/1", teeth=teeth, **kinds)
+
+
+def brief_of(name):
+    chosen, wishes, owned = BRIEFS[name]
+    vehicle, wheel = VEHICLES[id(chosen)]
+    document = {"format": "young-torrent.brief/1", "vehicle": vehicle, "wheel": wheel,
+                "wishes": wishes, "owned": owned}  # fmt: skip
+    return Brief.model_validate(document), small_shelf(chosen)
+
+
+@pytest.mark.parametrize("name", BRIEFS)
+def test_the_search_finds_what_a_loop_over_the_plain_solver_finds(name):
+    brief, shelf = brief_of(name)
+    options = Options.of(brief, shelf)
+    places = (options.motors, options.controllers, options.packs, options.gearings)
+    judged = [judge(brief, options, key) for key in product(*(range(len(p)) for p in places))]
+    feasible = {one.key: one for one in judged if one.feasible}
+    assert 0 < len(feasible) < len(judged)
+
+    search = Search(brief, shelf, best=10_000).run()
+    found = [tuple(int(place) for place in key) for key in search.best.keys]
+    assert set(found) == set(feasible)
+    assert search.tally.feasible == len(feasible)
+    assert (
+        search.tally.considered
+        == len(judged)
+        == len(feasible) + sum(search.tally.rejected.values())
+    )
+    # Alone a top speed is found to the last digit, in an array to about seven.
+    scores = [float(feasible[key].worth.score[0]) for key in found]
+    assert list(search.best.score) == pytest.approx(scores, abs=2e-6)
+    keys = search.best.keys
+    assert list(ordered(search.best.score.round(5), keys)) == list(
+        ordered(np.round(scores, 5), keys)
+    )
+
+
+def test_every_result_is_a_build_that_meets_the_brief():
+    brief, shelf = brief_of("trike")
+    answer = matched(brief, shelf, limit=5)
+    assert [result.rank for result in answer.results] == [1, 2, 3, 4, 5]
+    scores = [result.score for result in answer.results]
+    assert scores == sorted(scores, reverse=True)
+    for result in answer.results:
+        assert all(margin.margin >= -1e-9 for margin in result.margins.values())
+        assert 24 <= result.figures["top_speed_kmh"] <= 32
+        added = result.build["vehicle"]["mass_kg"] - brief.vehicle.mass_kg
+        assert added == pytest.approx(result.figures["added_mass_kg"])
+
+
+def test_no_front_point_is_beaten_by_any_feasible_candidate():
+    brief, shelf = brief_of("trike")
+    search = Search(brief, shelf, best=10_000).run()
+    options = search.options
+    every = [
+        (float(one.seen.price), float(one.seen.added_kg), -float(one.worth.margin))
+        for key in search.best.keys
+        for one in (judge(brief, options, tuple(int(place) for place in key)),)
+    ]
+    for point in search.front.points:
+        for other in every:
+            better = all(o <= p + 1e-6 for o, p in zip(other, point, strict=True))
+            much = any(o < p - 1e-6 for o, p in zip(other, point, strict=True))
+            assert not (better and much)
+    cheapest = min(every)[0]
+    assert min(search.front.points[:, 0]) == pytest.approx(cheapest)
+
+
+def test_when_nothing_does_single_wishes_are_named_that_would_let_something_through():
+    brief, shelf = brief_of("trike")
+    tight = brief.model_copy(update={"wishes": brief.wishes.model_copy(update={"budget": 100.0})})
+    answer = matched(tight, shelf)
+    assert answer.feasible == 0
+    assert not answer.results
+    budget = next(one for one in answer.relaxed if one.wish == "budget")
+    dearer = brief.model_copy(
+        update={"wishes": brief.wishes.model_copy(update={"budget": budget.to + 1e-6})}
+    )
+    assert Search(dearer, shelf).run().tally.feasible >= 1
+    too_little = brief.model_copy(
+        update={"wishes": brief.wishes.model_copy(update={"budget": budget.to - 0.01})}
+    )
+    assert Search(too_little, shelf).run().tally.feasible == 0
+
+
+def test_a_search_can_be_left_and_tells_what_it_has():
+    brief, shelf = brief_of("trike")
+    search = Search(brief, shelf)
+    steps = search.steps()
+    next(steps)
+    tally = next(steps)
+    steps.close()
+    assert 0 < tally.solved <= tally.to_solve
+    assert answer_of(search, 3).feasible == tally.feasible
+
+
+def test_weights_change_the_order_and_nothing_else():
+    brief, shelf = brief_of("trike")
+    only_cost = {"margin": 0.0, "cost": 1.0, "mass": 0.0, "range": 0.0, "simplicity": 0.0}
+    cheap = brief.model_copy(update={"weights": brief.weights.model_copy(update=only_cost)})
+    plain, by_cost = matched(brief, shelf, 50), matched(cheap, shelf, 50)
+    assert plain.feasible == by_cost.feasible
+    assert plain.rejected == by_cost.rejected
+    prices = [result.figures["price"] for result in by_cost.results]
+    assert prices == sorted(prices)
+    assert prices != [result.figures["price"] for result in plain.results]
+
+
+def test_an_owned_part_that_the_shelf_does_not_have_is_named():
+    brief, shelf = brief_of("trike")
+    wrong = brief.model_copy(update={"owned": brief.owned.model_copy(update={"motor": "no-such"})})
+    with pytest.raises(Refusal, match="no-such") as refused:
+        Search(wrong, shelf)
+    assert refused.value.where == "owned.motor"
