@@ -51,7 +51,7 @@ def plain(shelf, most_ratio):
 
 @pytest.mark.parametrize("most_ratio", [20.0, 90.0])
 def test_each_reduction_stage_count_and_loss_is_there_once(most_ratio):
-    gearings = gearings_of(SHELF, most_ratio)
+    gearings = gearings_of(SHELF.teeth, most_ratio)
     wanted = plain(SHELF, most_ratio)
     found = [
         (Fraction(1), 0, 1.0) if not stages else
@@ -78,7 +78,7 @@ def _loss(stages):
 
 
 def test_what_stands_for_equal_gearings_is_the_strongest_and_its_strength_is_the_trains():
-    gearings = gearings_of(SHELF, 20.0)
+    gearings = gearings_of(SHELF.teeth, 20.0)
     for index in range(len(gearings)):
         stages = gearings.stages_of(index)
         assert gearings.carries_nm[index] == pytest.approx(carries_nm(stages))
@@ -94,7 +94,8 @@ def test_what_stands_for_equal_gearings_is_the_strongest_and_its_strength_is_the
 
 def test_only_teeth_of_one_pitch_go_together_and_only_admitted_ones():
     shelf = shipped_shelf()
-    gearings = gearings_of(shelf, 10.0, frozenset({"lockgate-c6-driver", "lockgate-c12-driven"}))
+    unlike = [t for t in shelf.teeth if t.id in ("lockgate-c6-driver", "lockgate-c12-driven")]
+    gearings = gearings_of(unlike, 10.0)
     assert len(gearings) == 0
-    hub = gearings_of(shelf, 10.0, hub=True)
+    hub = gearings_of(shelf.teeth, 10.0, hub=True)
     assert sum(stages == 0 for stages in hub.stages) == 1

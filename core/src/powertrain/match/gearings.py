@@ -6,7 +6,7 @@ where fewer would have to go beyond what is usual for a stage: a second from a r
 efficiency are one; the strongest stands for them, the lighter one of equally strong ones.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import permutations
 from typing import Any
@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array
-from powertrain.documents.shelf import Shelf, ToothedRange
+from powertrain.documents.shelf import ToothedRange
 from powertrain.documents.vehicle import Stage, ToothedStage
 from powertrain.verdicts.rules.teeth import impossible
 from powertrain.verdicts.rules.tooth_load import carries_nm
@@ -84,25 +84,39 @@ class Gearings:
 
 
 def gearings_of(
-    shelf: Shelf, most_ratio: float, admitted: frozenset[str] | None = None, *, hub: bool = False
+    ranges: Sequence[ToothedRange], most_ratio: float, *, hub: bool = False
 ) -> Gearings:
-    """Return the distinct gearings of a shelf up to a reduction that any motor can use.
+    """Return the distinct gearings of toothed wheels, up to a reduction that any motor can use.
 
     Parameters
     ----------
     most_ratio : float
         Three stages are made up to it only; one and two always.
-    admitted : frozenset of str, optional
-        Ids of toothed wheels; others are not taken.
     hub : bool
         Whether to add the gearing of a hub motor, which is none.
     """
-    singles = tuple(_singles(shelf, admitted))
+    said = tuple(item.model_dump_json() for item in ranges)
+    if said not in _MADE:
+        if len(_MADE) >= KEPT:
+            _MADE.clear()
+        _MADE[said] = {}
+    made = _MADE[said]
+    if (most_ratio, hub) not in made:
+        made[most_ratio, hub] = _all_of(tuple(_singles(ranges)), most_ratio, hub)
+    return made[most_ratio, hub]
+
+
+KEPT = 4
+_MADE: dict[tuple[str, ...], dict[tuple[float, bool], "Gearings"]] = {}
+"""What was made of the same ranges before; a search on the same shelf begins at once."""
+
+
+def _all_of(singles: tuple[Single, ...], most_ratio: float, hub: bool) -> Gearings:
     made = [_alone(singles)] if singles else []
     if singles:
         made.append(_distinct(_two(singles)))
         if most_ratio > USUAL**2:
-            made.append(_distinct(_three(singles, most_ratio)))
+            made.append(_three(singles, most_ratio))
     if hub:
         made.append(_nothing())
     whole = _joined(made)
@@ -128,8 +142,7 @@ def _gearings(singles: tuple[Single, ...], table: Table) -> Gearings:
     return Gearings(singles=singles, **columns)
 
 
-def _singles(shelf: Shelf, admitted: frozenset[str] | None) -> Iterator[Single]:
-    ranges = [item for item in shelf.teeth if admitted is None or item.id in admitted]
+def _singles(ranges: Sequence[ToothedRange]) -> Iterator[Single]:
     for driver in ranges:
         for driven in ranges:
             if (driver.side, driven.side) == ("driver", "driven") and _fit(driver, driven):

@@ -1,5 +1,6 @@
 """What a match may choose from: the shelf, with what is owned in the place of the rest."""
 
+import math
 from dataclasses import dataclass
 from typing import Any
 
@@ -150,7 +151,10 @@ def _gearings(
     teeth = None if allowed is None else frozenset(allowed) & {item.id for item in shelf.teeth}
     hub = any(motor.mounts == "hub" for motor in motors)
     most = _most_ratio(brief, motors, controllers, packs)
-    return gearings_of(shelf, most, teeth or None, hub=hub)
+    # Up to the next of a few round figures, so that like briefs share what is made.
+    step = math.ceil(2 * math.log2(most)) if most > 1 else 0
+    ranges = tuple(item for item in shelf.teeth if teeth is None or not teeth or item.id in teeth)
+    return gearings_of(ranges, 2 ** (step / 2), hub=hub)
 
 
 def _most_ratio(

@@ -105,18 +105,22 @@ class Search:
     def steps(self) -> Iterator[Tally]:
         """Yield the tally after each block of candidates."""
         geared = self._possible_gearings()
-        waiting = []
+        waiting: list[tuple[int, Iterator[Tally]]] = []
         for trios in trios_of(self.brief, self.options, self._possible_trios(geared)):
             left = self._ungeared(trios, len(geared))
-            if len(left):
-                found = self._stretches(left, geared)
-                if len(found.trio):
-                    self.tally.to_solve += int(found.counts.sum())
-                    waiting.append((left, found))
+            found = self._stretches(left, geared) if len(left) else None
+            if found is None or not len(found.trio):
+                continue
+            count = int(found.counts.sum())
+            self.tally.to_solve += count
+            solving = self._solve(left, found, geared)
+            waiting.append((count, solving))
+            if not self.tally.feasible:
+                # Somebody waits for a first answer; the rest of the group has its turn.
+                yield next(solving, self.tally)
         yield self.tally
-        # The least crowded first: the first answers come soon.
-        for trios, found in sorted(waiting, key=lambda group: group[1].counts.sum()):
-            yield from self._solve(trios, found, geared)
+        for _, solving in sorted(waiting, key=lambda group: group[0]):
+            yield from solving
 
     # Parts by themselves
 
