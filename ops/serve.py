@@ -5,9 +5,12 @@ import os
 import secrets
 import signal
 import socket
+import subprocess
 import sys
 import threading
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 
@@ -30,7 +33,8 @@ def main() -> int:
         cluster.start()
         os.environ.update(cluster.environment, YT_SECRET_KEY=_secret(LOCAL))
         _prepare(demo=options.demo)
-        _serve(options.port, begun)
+        with _worker():
+            _serve(options.port, begun)
     except ClusterError as problem:
         print(problem, file=sys.stderr)
         return 1
@@ -41,6 +45,30 @@ def main() -> int:
         print("Stopping the database", flush=True)
         cluster.stop()
     return 0
+
+
+@contextmanager
+def _worker() -> Iterator[None]:
+    """Run a worker beside the server, and another whenever it ends before its time."""
+    over = threading.Event()
+    running: list[subprocess.Popen[bytes]] = []
+
+    def keep() -> None:
+        while not over.is_set():
+            worker = subprocess.Popen([sys.executable, "-m", "ops.work"])
+            running[:] = [worker]
+            worker.wait()
+            over.wait(1.0)
+
+    keeping = threading.Thread(target=keep, daemon=True)
+    keeping.start()
+    try:
+        yield
+    finally:
+        over.set()
+        for worker in running:
+            worker.terminate()
+        keeping.join(timeout=10)
 
 
 def _options() -> argparse.Namespace:

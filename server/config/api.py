@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from builds.api import router as builds
 from config.api_errors import tell_errors
+from matching.api import router as matching
 from powertrain.documents.text import parse
 
 
@@ -30,13 +31,14 @@ class Health(Schema):
 api = NinjaAPI(
     title="Young Torrent",
     version="1",
-    description="Builds of small electric drives, and what the engine says of them.",
+    description="Builds of small electric drives, briefs, and what the engine says of them.",
     docs_url=None,
     parser=GuardedParser(),
     urls_namespace="api",
 )
 tell_errors(api)
 api.add_router("", builds)
+api.add_router("", matching)
 
 
 @api.get("/health", response=Health, tags=["service"], operation_id="health")

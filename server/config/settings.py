@@ -16,8 +16,10 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.auth",
     "ninja",
+    "procrastinate.contrib.django",
     "accounts",
     "builds",
+    "matching",
 ]
 
 MIDDLEWARE = [
@@ -69,5 +71,6 @@ LOGGING = {
     "loggers": {
         "django": {"handlers": ["console"], "level": "ERROR", "propagate": False},
         "waitress.queue": {"level": "ERROR"},
+        "procrastinate": {"level": "WARNING"},
     },
 }

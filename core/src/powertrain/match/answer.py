@@ -10,6 +10,7 @@ from powertrain.documents.brief import Brief
 from powertrain.match.judged import Judged, Told, judge
 from powertrain.match.options import Options
 from powertrain.match.ranking import CRITERIA, ordered
+from powertrain.match.reasons import in_words
 from powertrain.match.search import Search
 
 NEAR_TIE = 0.01
@@ -95,12 +96,16 @@ class Relaxed(BaseModel):
 
 
 class MatchAnswer(BaseModel):
-    """What became of all candidates. `rejected` counts them by the reason that came first."""
+    """What became of all candidates.
+
+    `rejected` counts them by the reason that came first, `reasons` says each in words.
+    """
 
     considered: int
     solved: int
     feasible: int
     rejected: dict[str, int]
+    reasons: dict[str, str]
     results: list[Result]
     trios: list[TrioAnswer]
     front: list[FrontPoint]
@@ -126,6 +131,7 @@ def answer_of(search: Search, limit: int, relaxed: Iterable[Relaxed] = ()) -> Ma
         solved=tally.solved,
         feasible=tally.feasible,
         rejected=dict(tally.rejected.most_common()),
+        reasons={reason: in_words(reason) for reason in tally.rejected},
         results=results,
         trios=_trios(search),
         front=_front(search),

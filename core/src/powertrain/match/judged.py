@@ -72,7 +72,7 @@ def judge(brief: Brief, options: Options, key: Key) -> Judged:
                           brief.motor_count, gearing_kg),
         stages=scalar(float(gearings.stages[gear])),
     )  # fmt: skip
-    told = [_told(wish, seen, build) for wish in wishes_of(brief)]
+    told = told_of(brief, seen, build)
     verdicts, _ = judge_all(case)
     margins = {
         one.wish.id: one.wish.margin(scalar(np.nan if one.value is None else one.value))
@@ -89,6 +89,11 @@ def judge(brief: Brief, options: Options, key: Key) -> Judged:
         worth=worth_of(brief, seen, margins),
         figures=figures_of(build, case.drive, case.picture),
     )
+
+
+def told_of(brief: Brief, seen: Seen, build: Build) -> list[Told]:
+    """Return what one build does of each wish."""
+    return [_told(wish, seen, build) for wish in wishes_of(brief)]
 
 
 def _told(wish: Wished, seen: Seen, build: Build) -> Told:

@@ -296,6 +296,214 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf
+         * @description Return everything on the shelf.
+         */
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brief-starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Brief Starts
+         * @description Return the briefs to begin from.
+         */
+        get: operations["brief_starts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Briefs
+         * @description Return the owner's briefs, the last changed first.
+         */
+        get: operations["list_briefs"];
+        put?: never;
+        /**
+         * Create Brief
+         * @description Begin a brief.
+         */
+        post: operations["create_brief"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefs/{brief_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Brief
+         * @description Return a brief as it stands.
+         */
+        get: operations["read_brief"];
+        put?: never;
+        /**
+         * Change Brief
+         * @description Say a brief anew.
+         */
+        post: operations["change_brief"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefs/{brief_id}/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Match
+         * @description Search the shelf for what meets a brief.
+         */
+        post: operations["begin_match"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/matches/{match_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Match
+         * @description Return how far a search is, and the answer as far as there is one.
+         */
+        get: operations["read_match"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/matches/{match_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Match
+         * @description Call a search off; what it found so far stays.
+         */
+        post: operations["cancel_match"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/matches/{match_id}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Why Not
+         * @description Return which rule excludes a part or a combination, and by how much.
+         */
+        post: operations["why_not"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/matches/{match_id}/build": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make
+         * @description Make a build of a result, with its brief attached.
+         */
+        post: operations["make_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/meets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Meets Brief
+         * @description Return how far a document, as it stands on the bench, meets the brief of its build.
+         */
+        post: operations["meets_brief"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2725,6 +2933,1119 @@ export interface components {
             /** Number */
             number: number;
         };
+        /**
+         * CellPart
+         * @description A single cell for packs of one's own.
+         */
+        CellPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Chemistry
+             * @description What it is made of.
+             * @enum {string}
+             */
+            chemistry: "lipo" | "li_ion" | "lifepo4" | "lead_acid" | "nimh";
+            /**
+             * Capacity
+             * @description As its maker states it.
+             */
+            capacity_ah: number;
+            /**
+             * Resistance
+             * @description Direct current, new, at room temperature.
+             */
+            resistance_mohm: number;
+            /**
+             * Continuous
+             * @description What one cell may give.
+             */
+            continuous_current_a?: number | null;
+            /**
+             * Charge amps
+             * @description The most that may flow in.
+             */
+            charge_current_a?: number | null;
+            /**
+             * Mass
+             * @description Of one.
+             */
+            mass_kg?: number | null;
+            /**
+             * Diameter
+             * @description Of a round cell.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Length
+             * @description Of one.
+             */
+            length_mm?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
+        };
+        /**
+         * ConnectorPart
+         * @description A pair of connectors, by what it carries for long.
+         */
+        ConnectorPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Carries
+             * @description For as long as you like.
+             */
+            current_a: number;
+            /**
+             * Price
+             * @description Of a pair.
+             */
+            price?: number | null;
+        };
+        /**
+         * ControllerPart
+         * @description A speed controller for sale.
+         *
+         *     Where `settable`, its amps limits can be set anywhere up to what it says; a match sets them to
+         *     what motor and pack stand. Where not, they are as they are.
+         */
+        ControllerPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Drives motors
+             * @description Two wires, three, or one that has its inverter.
+             * @default brushless
+             * @enum {string}
+             */
+            drives?: "brushed" | "brushless" | "packaged";
+            /**
+             * Limits can be set
+             * @description By program, app or dial.
+             * @default true
+             */
+            settable?: boolean;
+            /**
+             * With a remote
+             * @description In the price.
+             * @default false
+             */
+            remote_included?: boolean;
+            controller: components["schemas"]["Controller"];
+        };
+        /**
+         * MotorPart
+         * @description A motor for sale; `family` is its can, which other windings share.
+         */
+        MotorPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Can
+             * @description Other windings of the same can say the same.
+             */
+            family?: string | null;
+            /**
+             * Drives by
+             * @description A shaft for teeth, or the wheel itself.
+             * @default shaft
+             * @enum {string}
+             */
+            mounts?: "shaft" | "hub";
+            /** Motor */
+            motor: components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"];
+        };
+        /**
+         * PackPart
+         * @description A ready pack for sale, or one that somebody means to build.
+         */
+        PackPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            battery: components["schemas"]["Battery"];
+        };
+        /**
+         * Shelf
+         * @description Everything that may be bought.
+         */
+        Shelf: {
+            /**
+             * Format
+             * @description Version of this format.
+             * @constant
+             */
+            format: "young-torrent.shelf/1";
+            /**
+             * Name
+             * @description Whose shelf this is.
+             * @default Shelf
+             */
+            name?: string;
+            /** Motors */
+            motors?: components["schemas"]["MotorPart"][];
+            /** Controllers */
+            controllers?: components["schemas"]["ControllerPart"][];
+            /** Packs */
+            packs?: components["schemas"]["PackPart"][];
+            /** Cells */
+            cells?: components["schemas"]["CellPart"][];
+            /** Wheels */
+            wheels?: components["schemas"]["WheelPart"][];
+            /** Teeth */
+            teeth?: components["schemas"]["ToothedRange"][];
+            /** Strands */
+            strands?: components["schemas"]["StrandPart"][];
+            /** Wires */
+            wires?: components["schemas"]["WirePart"][];
+            /** Connectors */
+            connectors?: components["schemas"]["ConnectorPart"][];
+        };
+        /**
+         * Size
+         * @description One size of a range of toothed wheels.
+         */
+        Size: {
+            /**
+             * Teeth
+             * @description Counted.
+             */
+            teeth: number;
+            /**
+             * Mass
+             * @description Of one.
+             */
+            mass_kg?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
+        };
+        /**
+         * StrandPart
+         * @description Roller chain or toothed belt, by length.
+         */
+        StrandPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Kind
+             * @description Roller chain or toothed belt.
+             * @enum {string}
+             */
+            kind: "chain" | "belt";
+            /**
+             * Pitch
+             * @description From roller to roller or tooth.
+             */
+            pitch_mm: number;
+            /**
+             * May pull
+             * @description Working load.
+             */
+            allowed_pull_n?: number | null;
+            /**
+             * Mass of a metre
+             * @description Of the strand.
+             */
+            mass_kg_per_m?: number | null;
+            /**
+             * Price of a metre
+             * @description Of the strand.
+             */
+            price_per_m?: number | null;
+        };
+        /**
+         * ToothedRange
+         * @description Sprockets, pulleys or gears of one pitch or module, in the sizes that are sold.
+         *
+         *     Those for the motor's side and those for the wheel's side are two ranges; any driver goes
+         *     with any driven of the same kind and pitch or module.
+         */
+        ToothedRange: {
+            /**
+             * Pitch
+             * @description From roller to roller, or tooth to tooth: 12.7 for a bicycle chain.
+             */
+            pitch_mm?: number | null;
+            /**
+             * May pull
+             * @description Working load of chain or belt; about an eighth of the load that breaks it.
+             */
+            allowed_pull_n?: number | null;
+            /**
+             * Module
+             * @description Of spur gears: pitch diameter over teeth; 25.4 over the diametral pitch.
+             */
+            module_mm?: number | null;
+            /**
+             * Face width
+             * @description Width on which the teeth bear.
+             */
+            face_mm?: number | null;
+            /**
+             * Teeth stand
+             * @description Bending stress: about 20 plastic, 60 brass, 150 mild and 300 hard steel.
+             */
+            allowed_stress_mpa?: number | null;
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Kind
+             * @description What passes the power on.
+             * @enum {string}
+             */
+            kind: "chain" | "belt" | "spur";
+            /**
+             * Side
+             * @description Of the motor, or of the wheel.
+             * @enum {string}
+             */
+            side: "driver" | "driven";
+            /**
+             * Efficiency
+             * @description Of a stage with such teeth, clean and oiled.
+             * @default 0.96
+             */
+            efficiency?: number;
+            /**
+             * Bore
+             * @description Shaft that it fits, at most.
+             */
+            bore_mm?: number | null;
+            /** Sizes */
+            sizes: components["schemas"]["Size"][];
+        };
+        /**
+         * WheelPart
+         * @description A wheel with its tyre.
+         */
+        WheelPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            wheel: components["schemas"]["Wheel"];
+            /**
+             * Width
+             * @description Of the tyre.
+             */
+            width_mm?: number | null;
+            /**
+             * Mass
+             * @description Of one.
+             */
+            mass_kg?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
+        };
+        /**
+         * WirePart
+         * @description Stranded copper wire, by its copper.
+         */
+        WirePart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Copper
+             * @description Cross-section.
+             */
+            area_mm2: number;
+            /**
+             * Price of a metre
+             * @description Of one wire.
+             */
+            price_per_m?: number | null;
+        };
+        /**
+         * Between
+         * @description A top speed that is wished for: at least, at most, or both.
+         */
+        Between: {
+            /**
+             * At least
+             * @description On the level, flat out.
+             */
+            min?: number | null;
+            /**
+             * At most
+             * @description What law, rules or nerves allow.
+             */
+            max?: number | null;
+        };
+        /**
+         * Box
+         * @description Room for a part with six sides; it may be turned to fit.
+         */
+        Box: {
+            /**
+             * Length
+             * @description Of the room.
+             */
+            length_mm: number;
+            /**
+             * Width
+             * @description Of the room.
+             */
+            width_mm: number;
+            /**
+             * Height
+             * @description Of the room.
+             */
+            height_mm: number;
+        };
+        /**
+         * Brief
+         * @description A vehicle without its drive, and what is wished of it.
+         *
+         *     `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
+         *     those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
+         *     `judged_at`; limits of volts straight off the charger; the range between the two states of
+         *     charge.
+         */
+        Brief: {
+            /**
+             * Format
+             * @description Version of this format.
+             * @constant
+             */
+            format: "young-torrent.brief/1";
+            /**
+             * Name
+             * @description What you call it.
+             * @default Brief
+             */
+            name?: string;
+            conditions?: components["schemas"]["Conditions"];
+            vehicle: components["schemas"]["Vehicle"];
+            wheel: components["schemas"]["Wheel"];
+            /**
+             * Motors
+             * @description Equal ones on one shaft.
+             * @default 1
+             */
+            motor_count?: number;
+            wishes?: components["schemas"]["Wishes"];
+            owned?: components["schemas"]["Owned"];
+            weights?: components["schemas"]["Weights"];
+            /**
+             * Judged at
+             * @description Rest volts of the cells at which speeds and amps are judged.
+             * @default nominal
+             * @enum {string}
+             */
+            judged_at?: "full" | "nominal" | "storage";
+            /**
+             * Range from
+             * @description 100 if left out.
+             */
+            range_from_pct?: number | null;
+            /**
+             * Range down to
+             * @description 10 if left out.
+             */
+            range_to_pct?: number | null;
+        };
+        /**
+         * Hill
+         * @description The hill that must be climbed.
+         */
+        Hill: {
+            /**
+             * Grade
+             * @description Metres up for a hundred along.
+             */
+            grade_pct: number;
+            /**
+             * At
+             * @description Left out: it only has to be climbed.
+             */
+            speed_kmh?: number | null;
+            /**
+             * Long
+             * @description From bottom to top.
+             */
+            length_m?: number | null;
+        };
+        /**
+         * Owned
+         * @description Parts that are there already: they cost nothing, and nothing else is taken for them.
+         */
+        Owned: {
+            /** Motor */
+            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"]) | null;
+            /** Controller */
+            controller?: string | components["schemas"]["Controller"] | null;
+            /** Pack */
+            battery?: string | components["schemas"]["Battery"] | null;
+            /** Gearing */
+            gearing?: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[] | null;
+        };
+        /**
+         * Round
+         * @description Room for a round part.
+         */
+        Round: {
+            /**
+             * Diameter
+             * @description At most.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Length
+             * @description At most.
+             */
+            length_mm?: number | null;
+        };
+        /**
+         * Start
+         * @description How quickly it must get going.
+         */
+        Start: {
+            /**
+             * To
+             * @description From standstill.
+             */
+            to_kmh: number;
+            /**
+             * Within
+             * @description Seconds from standstill.
+             */
+            within_s: number;
+        };
+        /**
+         * StartBrief
+         * @description A brief to begin from: an archetype's vehicle without its drive, all of it guessed.
+         */
+        StartBrief: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Say */
+            say: string;
+            document: components["schemas"]["Brief"];
+        };
+        /**
+         * Weights
+         * @description What counts for how much in the order of the results; only their proportions matter.
+         */
+        Weights: {
+            /**
+             * Margin
+             * @description How far the tightest wish or limit is from giving way.
+             * @default 3
+             */
+            margin?: number;
+            /**
+             * Cost
+             * @description Less to pay.
+             * @default 2
+             */
+            cost?: number;
+            /**
+             * Mass
+             * @description Less to carry.
+             * @default 1
+             */
+            mass?: number;
+            /**
+             * Range
+             * @description Farther on one charge.
+             * @default 1
+             */
+            range?: number;
+            /**
+             * Simplicity
+             * @description Fewer stages.
+             * @default 1
+             */
+            simplicity?: number;
+        };
+        /**
+         * Wishes
+         * @description What is wished for; each is optional and left out where it does not matter.
+         */
+        Wishes: {
+            /** Top speed */
+            top_speed_kmh?: components["schemas"]["Between"] | null;
+            /** Hill */
+            climb?: components["schemas"]["Hill"] | null;
+            /**
+             * Cruise at
+             * @description The speed of an ordinary trip.
+             */
+            cruise_kmh?: number | null;
+            /**
+             * Range
+             * @description At cruise, on the level.
+             */
+            range_km?: number | null;
+            /**
+             * Volts at most
+             * @description Straight off the charger.
+             */
+            max_full_charge_v?: number | null;
+            /**
+             * Budget
+             * @description For motor, controller, pack and toothed wheels that are not owned yet.
+             */
+            budget?: number | null;
+            /**
+             * Added mass at most
+             * @description Of all drive parts.
+             */
+            max_added_mass_kg?: number | null;
+            /** Room for the motor */
+            motor_space?: components["schemas"]["Round"] | null;
+            /** Room for the controller */
+            controller_space?: components["schemas"]["Box"] | null;
+            /** Room for the pack */
+            pack_space?: components["schemas"]["Box"] | null;
+            /**
+             * Run-up
+             * @description Length in which the least top speed must be reached; without one, 95 % of it.
+             */
+            run_up_m?: number | null;
+            /**
+             * Motor is
+             * @description With brushes or without.
+             */
+            commutation?: ("brushed" | "brushless") | null;
+            /**
+             * Stands a stall of
+             * @description Held at full throttle with its wheels stuck.
+             */
+            hold_stall_s?: number | null;
+            /** Start */
+            launch?: components["schemas"]["Start"] | null;
+            /**
+             * Admitted parts
+             * @description Ids that an event's rules admit; kinds of which none is named are free.
+             */
+            allowed_parts?: string[] | null;
+        };
+        /**
+         * BriefCard
+         * @description A brief in the list.
+         */
+        BriefCard: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            match: components["schemas"]["MatchCard"] | null;
+        };
+        /**
+         * MatchCard
+         * @description How far a search is.
+         */
+        MatchCard: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Brief Id
+             * Format: uuid
+             */
+            brief_id: string;
+            /** State */
+            state: string;
+            /** Considered */
+            considered: number;
+            /** To Solve */
+            to_solve: number;
+            /** Solved */
+            solved: number;
+            /** Feasible */
+            feasible: number;
+            /** Problem */
+            problem: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Ended At */
+            ended_at: string | null;
+        };
+        /**
+         * BriefAnswer
+         * @description A brief as it stands, with its last search.
+         */
+        BriefAnswer: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            document: components["schemas"]["Brief"];
+            match: components["schemas"]["MatchCard"] | null;
+        };
+        /**
+         * BriefRequest
+         * @description A whole brief.
+         */
+        BriefRequest: {
+            document: components["schemas"]["Brief"];
+        };
+        /**
+         * FrontPoint
+         * @description A candidate that no other beats in price, mass and margin at once.
+         */
+        FrontPoint: {
+            parts: components["schemas"]["Parts"];
+            /** Price */
+            price: number;
+            /** Added Mass Kg */
+            added_mass_kg: number;
+            /** Margin */
+            margin: number;
+        };
+        /**
+         * Margin
+         * @description A wish: its figure, its limit, and the room between them as a share of the limit.
+         */
+        Margin: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | null;
+            /** Limit */
+            limit: number;
+            /** Margin */
+            margin: number | null;
+            /** At */
+            at: string;
+        };
+        /**
+         * MatchAnswer
+         * @description What became of all candidates.
+         *
+         *     `rejected` counts them by the reason that came first, `reasons` says each in words.
+         */
+        MatchAnswer: {
+            /** Considered */
+            considered: number;
+            /** Solved */
+            solved: number;
+            /** Feasible */
+            feasible: number;
+            /** Rejected */
+            rejected: {
+                [key: string]: number;
+            };
+            /** Reasons */
+            reasons: {
+                [key: string]: string;
+            };
+            /** Results */
+            results: components["schemas"]["Result"][];
+            /** Trios */
+            trios: components["schemas"]["TrioAnswer"][];
+            /** Front */
+            front: components["schemas"]["FrontPoint"][];
+            /** Decided */
+            decided: string | null;
+            /** Relaxed */
+            relaxed: components["schemas"]["Relaxed"][];
+        };
+        /**
+         * MatchProgress
+         * @description How far a search is, and the answer as far as there is one.
+         */
+        MatchProgress: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Brief Id
+             * Format: uuid
+             */
+            brief_id: string;
+            /** State */
+            state: string;
+            /** Considered */
+            considered: number;
+            /** To Solve */
+            to_solve: number;
+            /** Solved */
+            solved: number;
+            /** Feasible */
+            feasible: number;
+            /** Problem */
+            problem: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            answer: components["schemas"]["MatchAnswer"] | null;
+        };
+        /**
+         * Parts
+         * @description The parts of a candidate, by their ids on the shelf; `own` stands for an owned one.
+         *
+         *     `twins` is how many buyable gearings have the same reduction, stages and loss.
+         */
+        Parts: {
+            /** Motor */
+            motor: string;
+            /** Controller */
+            controller: string;
+            /** Battery */
+            battery: string;
+            /** Gearing */
+            gearing: components["schemas"]["StageParts"][];
+            /** Ratio */
+            ratio: number;
+            /** Twins */
+            twins: number;
+        };
+        /**
+         * Relaxed
+         * @description A wish which, given up as far as `to`, lets something through; `by` says how far.
+         */
+        Relaxed: {
+            /** Wish */
+            wish: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Limit */
+            limit: number;
+            /** To */
+            to: number;
+            /** Say */
+            say: string;
+        };
+        /**
+         * Result
+         * @description One candidate. `build` is a build document; `worth` what its score is made of.
+         */
+        Result: {
+            /** Rank */
+            rank: number;
+            parts: components["schemas"]["Parts"];
+            /** Build */
+            build: {
+                [key: string]: unknown;
+            };
+            /** Figures */
+            figures: {
+                [key: string]: number | null;
+            };
+            /** Margins */
+            margins: {
+                [key: string]: components["schemas"]["Margin"];
+            };
+            /** Score */
+            score: number;
+            /** Worth */
+            worth: {
+                [key: string]: number;
+            };
+            /** Say */
+            say: string;
+        };
+        /**
+         * StageParts
+         * @description What to buy for one stage.
+         */
+        StageParts: {
+            /** Driver */
+            driver: string;
+            /** Driver Teeth */
+            driver_teeth: number;
+            /** Driven */
+            driven: string;
+            /** Driven Teeth */
+            driven_teeth: number;
+        };
+        /**
+         * TrioAnswer
+         * @description Motor, controller and pack: how many gearings do, and the best of them.
+         */
+        TrioAnswer: {
+            /** Motor */
+            motor: string;
+            /** Controller */
+            controller: string;
+            /** Battery */
+            battery: string;
+            /** Gearings */
+            gearings: number;
+            /** Ratio */
+            ratio: number;
+            /** Score */
+            score: number;
+        };
+        /**
+         * Reason
+         * @description A reason and for how much of what was considered it was the first.
+         */
+        Reason: {
+            /** Id */
+            id: string;
+            /** Say */
+            say: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * WhyAnswer
+         * @description What became of everything that holds the parts asked about.
+         */
+        WhyAnswer: {
+            /** Considered */
+            considered: number;
+            /** Feasible */
+            feasible: number;
+            best: components["schemas"]["Parts"] | null;
+            /** Score */
+            score: number | null;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /** Relaxed */
+            relaxed: components["schemas"]["Relaxed"][];
+        };
+        /**
+         * WhyTold
+         * @description Why they do or don't.
+         */
+        WhyTold: {
+            answer: components["schemas"]["WhyAnswer"];
+        };
+        /**
+         * WhyRequest
+         * @description The part, or the parts together, that somebody asks about.
+         */
+        WhyRequest: {
+            /** Motor */
+            motor?: string | null;
+            /** Controller */
+            controller?: string | null;
+            /** Battery */
+            battery?: string | null;
+        };
+        /**
+         * Made
+         * @description The build that was made.
+         */
+        Made: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
+         * MakeRequest
+         * @description Which result becomes a build.
+         */
+        MakeRequest: {
+            /** Rank */
+            rank: number;
+        };
+        /**
+         * MetBrief
+         * @description How far a build meets the brief that it was made for; None for a build without one.
+         */
+        MetBrief: {
+            /** Brief Id */
+            brief_id: string | null;
+            /** Name */
+            name: string;
+            /** Margins */
+            margins: {
+                [key: string]: components["schemas"]["Margin"];
+            };
+        };
     };
     responses: never;
     parameters: never;
@@ -3820,6 +5141,849 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    brief_starts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartBrief"][];
+                };
+            };
+        };
+    };
+    list_briefs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefCard"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    create_brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BriefRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                brief_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    change_brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                brief_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BriefRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    begin_match: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                brief_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    read_match: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                match_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchProgress"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    cancel_match: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                match_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    why_not: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                match_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyTold"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    make_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                match_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    meets_brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Build"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MetBrief"];
                 };
             };
             /** @description Bad Request */

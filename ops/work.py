@@ -1,0 +1,82 @@
+"""The worker: takes searches from the queue in the database and does them, one at a time.
+
+Any number of workers may run, on any machine that reaches the database. One that is killed
+leaves its search marked as begun; another finds that its heartbeat stopped and begins anew.
+"""
+
+import asyncio
+import logging
+import os
+import sys
+import threading
+from typing import Any
+
+BEATS_EVERY_S, STALLED_AFTER_S = 2.0, 8.0
+"""How often a worker says that it lives, and after which silence it is taken for dead."""
+
+
+def main() -> int:
+    """Work until a termination signal, or until whoever started this process is gone."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    import django
+
+    django.setup()
+    from procrastinate.contrib.django import app
+
+    threading.Thread(target=_warm, daemon=True).start()
+    threading.Thread(target=_leave_with_parent, args=(os.getppid(),), daemon=True).start()
+    asyncio.run(_work(app.with_connector(app.connector.get_worker_connector())))
+    return 0
+
+
+async def _work(app: Any) -> None:
+    async with app.open_async():
+        rescuing = asyncio.create_task(_rescue(app))
+        try:
+            await app.run_worker_async(
+                queues=["searches"],
+                concurrency=1,
+                fetch_job_polling_interval=2.0,
+                abort_job_polling_interval=2.0,
+                update_heartbeat_interval=BEATS_EVERY_S,
+                stalled_worker_timeout=STALLED_AFTER_S,
+                shutdown_graceful_timeout=2.0,
+            )
+        finally:
+            rescuing.cancel()
+
+
+async def _rescue(app: Any) -> None:
+    """Put searches whose worker died back into the queue."""
+    while True:
+        try:
+            stalled = await app.job_manager.get_stalled_jobs(
+                seconds_since_heartbeat=STALLED_AFTER_S
+            )
+            for job in stalled:
+                logging.getLogger("ops.work").warning("job=%s action=rescue", job.id)
+                await app.job_manager.retry_job(job)
+        except Exception:
+            logging.getLogger("ops.work").exception("could not look for stalled searches")
+        await asyncio.sleep(BEATS_EVERY_S)
+
+
+def _warm() -> None:
+    """Search once for something small, so that the first person does not wait for imports."""
+    from powertrain.match.search import Search
+    from powertrain.match.starts import start_briefs
+    from powertrain.shelf.shipped import shipped_shelf
+
+    next(Search(start_briefs()[0].document, shipped_shelf()).steps(), None)
+
+
+def _leave_with_parent(parent: int) -> None:
+    """End when the process that started this one is gone, killed or not."""
+    pause = threading.Event()
+    while os.getppid() == parent:
+        pause.wait(1.0)
+    os._exit(0)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,1 @@
+"""Briefs and the searches that answer them."""

@@ -1,0 +1,1 @@
+"""What a person does with briefs and matches: one function each."""

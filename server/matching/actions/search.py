@@ -1,0 +1,54 @@
+"""Begin a search, call it off, and make a build of what it found."""
+
+import logging
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+
+from builds.actions.create import create_build
+from builds.errors import NotThere
+from builds.models import Build
+from matching.models import Brief, Match, Origin
+from matching.tasks import search_shelf
+
+log = logging.getLogger(__name__)
+
+
+@transaction.atomic
+def begin_search(user: Any, brief_id: UUID) -> Match:
+    """Put a search for a brief into the queue; searches for it that still run are called off."""
+    brief = Brief.objects.one(user, brief_id)
+    still = brief.matches.filter(state__in=[Match.State.WAITING, Match.State.RUNNING])
+    still.update(cancel_asked=True)
+    match = Match.objects.create(brief=brief, document=brief.document)
+    search_shelf.defer(match_id=str(match.pk))
+    log.info("match=%s action=begin", match.pk)
+    return match
+
+
+def call_off(user: Any, match_id: UUID) -> Match:
+    """Ask the worker to leave a search; what it found so far stays."""
+    match = Match.objects.one(user, match_id)
+    Match.objects.filter(pk=match.pk).update(cancel_asked=True)
+    match.refresh_from_db()
+    return match
+
+
+@transaction.atomic
+def make_build(user: Any, match_id: UUID, rank: int) -> Build:
+    """Make a build of one result, with its brief attached.
+
+    Raises
+    ------
+    NotThere
+        If the search has no such result.
+    """
+    match = Match.objects.one(user, match_id)
+    results = (match.answer or {}).get("results", [])
+    found = next((result for result in results if result["rank"] == rank), None)
+    if found is None:
+        raise NotThere("result", f"{rank} does not exist")
+    build = create_build(user, found["build"])
+    Origin.objects.create(build=build, brief=match.brief, document=match.document)
+    return build

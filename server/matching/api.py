@@ -1,0 +1,189 @@
+"""The API of briefs and matches: it translates, and leaves deciding to actions and core."""
+
+from uuid import UUID
+
+from django.http import HttpRequest
+from ninja import Router, Status
+
+from builds.models import Build
+from builds.schemas import ErrorAnswer
+from builds.views_of import plain
+from matching import schemas
+from matching.actions.brief import keep_brief
+from matching.actions.search import begin_search, call_off, make_build
+from matching.models import Brief, Match, Origin
+from powertrain.documents.brief import Brief as BriefDocument
+from powertrain.documents.build import Build as BuildDocument
+from powertrain.documents.reading import check_model
+from powertrain.documents.shelf import Shelf
+from powertrain.match.meets import meets
+from powertrain.match.starts import start_briefs
+from powertrain.match.why import why
+from powertrain.shelf.shipped import shipped_shelf
+
+router = Router()
+
+REFUSED = dict.fromkeys((400, 403, 413, 422, 503), ErrorAnswer)
+MISSING = {**REFUSED, 404: ErrorAnswer}
+
+
+@router.get(
+    "/shelf", response={200: Shelf, **REFUSED}, exclude_unset=True, tags=["shelf"],
+    operation_id="shelf",
+)  # fmt: skip
+def shelf(request: HttpRequest) -> Shelf:
+    """Return everything on the shelf."""
+    return shipped_shelf()
+
+
+@router.get(
+    "/brief-starts", response=list[schemas.StartBrief], exclude_unset=True, tags=["matching"],
+    operation_id="brief_starts",
+)  # fmt: skip
+def brief_starts(request: HttpRequest) -> list[schemas.StartBrief]:
+    """Return the briefs to begin from."""
+    return [
+        schemas.StartBrief(id=start.id, title=start.title, say=start.say, document=start.document)
+        for start in start_briefs()
+    ]
+
+
+@router.get(
+    "/briefs", response={200: list[schemas.BriefCard], **REFUSED}, tags=["matching"],
+    operation_id="list_briefs",
+)  # fmt: skip
+def list_briefs(request: HttpRequest) -> list[schemas.BriefCard]:
+    """Return the owner's briefs, the last changed first."""
+    return [
+        schemas.BriefCard(
+            id=brief.pk, name=brief.name, changed_at=brief.changed_at, match=_last(brief)
+        )
+        for brief in Brief.objects.of(request.user).prefetch_related("matches")
+    ]
+
+
+@router.post(
+    "/briefs", response={201: schemas.BriefAnswer, **REFUSED}, exclude_unset=True,
+    tags=["matching"], operation_id="create_brief",
+)  # fmt: skip
+def create_brief(
+    request: HttpRequest, payload: schemas.BriefRequest
+) -> Status[schemas.BriefAnswer]:
+    """Begin a brief."""
+    return Status(201, _answer(keep_brief(request.user, plain(payload.document))))
+
+
+@router.get(
+    "/briefs/{brief_id}", response={200: schemas.BriefAnswer, **MISSING}, exclude_unset=True,
+    tags=["matching"], operation_id="read_brief",
+)  # fmt: skip
+def read_brief(request: HttpRequest, brief_id: UUID) -> schemas.BriefAnswer:
+    """Return a brief as it stands."""
+    return _answer(Brief.objects.one(request.user, brief_id))
+
+
+@router.post(
+    "/briefs/{brief_id}", response={200: schemas.BriefAnswer, **MISSING}, exclude_unset=True,
+    tags=["matching"], operation_id="change_brief",
+)  # fmt: skip
+def change_brief(
+    request: HttpRequest, brief_id: UUID, payload: schemas.BriefRequest
+) -> schemas.BriefAnswer:
+    """Say a brief anew."""
+    return _answer(keep_brief(request.user, plain(payload.document), brief_id))
+
+
+@router.post(
+    "/briefs/{brief_id}/matches", response={201: schemas.MatchCard, **MISSING}, tags=["matching"],
+    operation_id="begin_match",
+)  # fmt: skip
+def begin_match(request: HttpRequest, brief_id: UUID) -> Status[schemas.MatchCard]:
+    """Search the shelf for what meets a brief."""
+    return Status(201, _card(begin_search(request.user, brief_id)))
+
+
+@router.get(
+    "/matches/{match_id}", response={200: schemas.MatchProgress, **MISSING}, tags=["matching"],
+    operation_id="read_match",
+)  # fmt: skip
+def read_match(request: HttpRequest, match_id: UUID) -> schemas.MatchProgress:
+    """Return how far a search is, and the answer as far as there is one."""
+    match = Match.objects.one(request.user, match_id)
+    return schemas.MatchProgress(
+        **_card(match).model_dump(), document=match.document, answer=match.answer
+    )
+
+
+@router.post(
+    "/matches/{match_id}/cancel", response={200: schemas.MatchCard, **MISSING}, tags=["matching"],
+    operation_id="cancel_match",
+)  # fmt: skip
+def cancel_match(request: HttpRequest, match_id: UUID) -> schemas.MatchCard:
+    """Call a search off; what it found so far stays."""
+    return _card(call_off(request.user, match_id))
+
+
+@router.post(
+    "/matches/{match_id}/why", response={200: schemas.WhyTold, **MISSING}, tags=["matching"],
+    operation_id="why_not",
+)  # fmt: skip
+def why_not(request: HttpRequest, match_id: UUID, payload: schemas.WhyRequest) -> schemas.WhyTold:
+    """Return which rule excludes a part or a combination, and by how much."""
+    match = Match.objects.one(request.user, match_id)
+    brief = check_model(BriefDocument, match.document)
+    named = {key: ref for key, ref in payload.model_dump().items() if ref is not None}
+    return schemas.WhyTold(answer=why(brief, shipped_shelf(), named))
+
+
+@router.post(
+    "/matches/{match_id}/build", response={201: schemas.Made, **MISSING}, tags=["matching"],
+    operation_id="make_build",
+)  # fmt: skip
+def make(
+    request: HttpRequest, match_id: UUID, payload: schemas.MakeRequest
+) -> Status[schemas.Made]:
+    """Make a build of a result, with its brief attached."""
+    return Status(201, schemas.Made(id=make_build(request.user, match_id, payload.rank).pk))
+
+
+@router.post(
+    "/builds/{build_id}/meets", response={200: schemas.MetBrief, **MISSING}, tags=["matching"],
+    operation_id="meets_brief",
+)  # fmt: skip
+def meets_brief(request: HttpRequest, build_id: UUID, payload: BuildDocument) -> schemas.MetBrief:
+    """Return how far a document, as it stands on the bench, meets the brief of its build."""
+    build = Build.objects.one(request.user, build_id)
+    origin = Origin.objects.filter(build=build).select_related("brief").first()
+    if origin is None:
+        return schemas.MetBrief(brief_id=None, name="", margins={})
+    brief = check_model(BriefDocument, origin.document)
+    return schemas.MetBrief(
+        brief_id=origin.brief_id, name=origin.brief.name, margins=meets(brief, payload)
+    )
+
+
+def _answer(brief: Brief) -> schemas.BriefAnswer:
+    return schemas.BriefAnswer(
+        id=brief.pk, name=brief.name, changed_at=brief.changed_at,
+        document=check_model(BriefDocument, brief.document), match=_last(brief),
+    )  # fmt: skip
+
+
+def _last(brief: Brief) -> schemas.MatchCard | None:
+    found = brief.matches.first()
+    return None if found is None else _card(found)
+
+
+def _card(match: Match) -> schemas.MatchCard:
+    return schemas.MatchCard(
+        id=match.pk,
+        brief_id=match.brief_id,
+        state=match.state,
+        considered=match.considered,
+        to_solve=match.to_solve,
+        solved=match.solved,
+        feasible=match.feasible,
+        problem=match.problem,
+        made_at=match.made_at,
+        ended_at=match.ended_at,
+    )

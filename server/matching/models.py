@@ -1,0 +1,88 @@
+"""Briefs, the searches that were made for them, and the builds that came of it."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from builds.models import Build
+from matching.querysets import BriefQuerySet, MatchQuerySet
+
+
+class Brief(models.Model):
+    """One brief of one owner, as it was last said."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="briefs"
+    )
+    name = models.CharField(max_length=120)
+    document = models.JSONField()
+    made_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    objects = BriefQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-changed_at"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Match(models.Model):
+    """One search of the shelf: what was asked, how far it is, and what it found.
+
+    `document` is the brief as it was asked, whatever becomes of the brief later. A worker sets
+    everything but `cancel_asked`.
+    """
+
+    class State(models.TextChoices):
+        """Where a search stands."""
+
+        WAITING = "waiting"
+        RUNNING = "running"
+        DONE = "done"
+        CANCELLED = "cancelled"
+        FAILED = "failed"
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    brief = models.ForeignKey(Brief, on_delete=models.CASCADE, related_name="matches")
+    document = models.JSONField()
+    state = models.CharField(max_length=10, choices=State, default=State.WAITING)
+    considered = models.BigIntegerField(default=0)
+    to_solve = models.BigIntegerField(default=0)
+    solved = models.BigIntegerField(default=0)
+    feasible = models.BigIntegerField(default=0)
+    answer = models.JSONField(null=True)
+    problem = models.TextField(blank=True, default="")
+    cancel_asked = models.BooleanField(default=False)
+    attempts = models.PositiveIntegerField(default=0)
+    made_at = models.DateTimeField(auto_now_add=True)
+    ended_at = models.DateTimeField(null=True)
+
+    objects = MatchQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-made_at"]
+        verbose_name_plural = "matches"
+
+    def __str__(self) -> str:
+        return f"{self.brief} ({self.state})"
+
+    @property
+    def is_over(self) -> bool:
+        """Whether nothing more will come."""
+        return self.state not in (self.State.WAITING, self.State.RUNNING)
+
+
+class Origin(models.Model):
+    """The brief that a build was made for."""
+
+    build = models.OneToOneField(Build, on_delete=models.CASCADE, related_name="origin")
+    brief = models.ForeignKey(Brief, on_delete=models.CASCADE, related_name="builds")
+    document = models.JSONField()
+    """The brief as it was when the build was made."""
+
+    def __str__(self) -> str:
+        return f"{self.build} for {self.brief}"

@@ -1,0 +1,108 @@
+"""The API's forms of briefs and matches. Documents and answers are the core's own models."""
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from ninja import Schema
+
+from powertrain.documents.brief import Brief as BriefDocument
+from powertrain.documents.describe import FieldInfo
+from powertrain.match.answer import Margin, MatchAnswer
+from powertrain.match.why import WhyAnswer
+
+
+class BriefRequest(Schema):
+    """A whole brief."""
+
+    document: BriefDocument
+
+
+class MatchCard(Schema):
+    """How far a search is."""
+
+    id: UUID
+    brief_id: UUID
+    state: str
+    considered: int
+    to_solve: int
+    solved: int
+    feasible: int
+    problem: str
+    made_at: datetime
+    ended_at: datetime | None
+
+
+class MatchProgress(MatchCard):
+    """How far a search is, and the answer as far as there is one."""
+
+    document: dict[str, Any]
+    answer: MatchAnswer | None
+
+
+class BriefAnswer(Schema):
+    """A brief as it stands, with its last search."""
+
+    id: UUID
+    name: str
+    changed_at: datetime
+    document: BriefDocument
+    match: MatchCard | None
+
+
+class BriefCard(Schema):
+    """A brief in the list."""
+
+    id: UUID
+    name: str
+    changed_at: datetime
+    match: MatchCard | None
+
+
+class StartBrief(Schema):
+    """A brief to begin from: an archetype's vehicle without its drive, all of it guessed."""
+
+    id: str
+    title: str
+    say: str
+    document: BriefDocument
+
+
+class WhyRequest(Schema):
+    """The part, or the parts together, that somebody asks about."""
+
+    motor: str | None = None
+    controller: str | None = None
+    battery: str | None = None
+
+
+class WhyTold(Schema):
+    """Why they do or don't."""
+
+    answer: WhyAnswer
+
+
+class MakeRequest(Schema):
+    """Which result becomes a build."""
+
+    rank: int
+
+
+class Made(Schema):
+    """The build that was made."""
+
+    id: UUID
+
+
+class MetBrief(Schema):
+    """How far a build meets the brief that it was made for; None for a build without one."""
+
+    brief_id: UUID | None
+    name: str
+    margins: dict[str, Margin]
+
+
+class BriefFields(Schema):
+    """Every field of a brief with its unit and explanation."""
+
+    fields: list[FieldInfo]

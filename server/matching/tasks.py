@@ -1,0 +1,108 @@
+"""The work of a search, done by a worker that only needs the database."""
+
+import logging
+import time
+from collections.abc import Iterator
+from typing import Any
+
+from django.db import close_old_connections
+from django.utils import timezone
+from procrastinate.contrib.django import app
+
+from powertrain.documents.brief import Brief as BriefDocument
+from powertrain.documents.reading import check_model
+from powertrain.errors import Refusal
+from powertrain.match.answer import answer_of
+from powertrain.match.relax import relaxations
+from powertrain.match.search import Search, Tally
+from powertrain.shelf.shipped import shipped_shelf
+
+log = logging.getLogger(__name__)
+
+TOLD_EVERY_S = 0.4
+"""How often progress is written down."""
+
+ANSWERED_EVERY_S = 3.0
+"""How often the best so far are written out in full, after the first of them."""
+
+SHOWN, FIRST_SHOWN = 30, 5
+"""Results in a whole answer, and in one on the way."""
+
+MOST_ATTEMPTS = 3
+"""Workers that a search may outlive; then it is told as failed."""
+
+
+@app.task(name="search_shelf", queue="searches")
+def search_shelf(match_id: str) -> None:
+    """Search the shelf for one match, and write down how it goes."""
+    from matching.models import Match
+
+    close_old_connections()
+    match = Match.objects.filter(pk=match_id).first()
+    if match is None or match.is_over:
+        return
+    match.attempts += 1
+    match.state = Match.State.RUNNING
+    match.save(update_fields=["attempts", "state"])
+    if match.attempts > MOST_ATTEMPTS:
+        _end(match, Match.State.FAILED, "The search ended unexpectedly, three times over.")
+        return
+    try:
+        brief = check_model(BriefDocument, match.document)
+        _search(match, brief)
+    except Refusal as refusal:
+        _end(match, Match.State.FAILED, f"{refusal.where}: {refusal.what}")
+
+
+def _search(match: Any, brief: BriefDocument) -> None:
+    search = Search(brief, shipped_shelf(), best=SHOWN)
+    for _ in _told(match, search, search.steps()):
+        if _is_called_off(match):
+            match.answer = answer_of(search, SHOWN).model_dump(mode="json")
+            _end(match, match.State.CANCELLED)
+            return
+    relaxed = []
+    if not search.tally.feasible:
+        for found in relaxations(brief, shipped_shelf()):
+            relaxed.append(found)
+            if _is_called_off(match):
+                break
+    match.answer = answer_of(search, SHOWN, relaxed).model_dump(mode="json")
+    _end(match, match.State.DONE)
+
+
+def _told(match: Any, search: Search, steps: Iterator[Tally]) -> Iterator[None]:
+    """Write progress down on the way, and pause each time it was."""
+    told = answered = 0.0
+    for tally in steps:
+        now = time.monotonic()
+        first = tally.feasible > 0 and match.answer is None
+        if not first and now - told < TOLD_EVERY_S:
+            continue
+        told = now
+        fields = _counted(match, tally)
+        if first or (tally.feasible and now - answered > ANSWERED_EVERY_S):
+            match.answer = answer_of(search, FIRST_SHOWN).model_dump(mode="json")
+            answered, fields = now, [*fields, "answer"]
+        match.save(update_fields=fields)
+        yield
+    _counted(match, search.tally)
+
+
+def _counted(match: Any, tally: Tally) -> list[str]:
+    match.considered, match.to_solve = tally.considered, tally.to_solve
+    match.solved, match.feasible = tally.solved, tally.feasible
+    return ["considered", "to_solve", "solved", "feasible"]
+
+
+def _is_called_off(match: Any) -> bool:
+    return bool(type(match).objects.filter(pk=match.pk, cancel_asked=True).exists())
+
+
+def _end(match: Any, state: str, problem: str = "") -> None:
+    match.state, match.problem, match.ended_at = state, problem, timezone.now()
+    match.save(
+        update_fields=["state", "problem", "ended_at", "answer", "considered", "to_solve",
+                       "solved", "feasible"]
+    )  # fmt: skip
+    log.info("match=%s action=end state=%s solved=%s", match.pk, state, match.solved)
