@@ -25,7 +25,8 @@ def main() -> int:
 
     threading.Thread(target=_warm, daemon=True).start()
     threading.Thread(target=_leave_with_parent, args=(os.getppid(),), daemon=True).start()
-    asyncio.run(_work(app.with_connector(app.connector.get_worker_connector())))
+    connector: Any = app.connector
+    asyncio.run(_work(app.with_connector(connector.get_worker_connector())))
     return 0
 
 

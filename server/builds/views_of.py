@@ -1,11 +1,12 @@
 """Stored builds as the API shows them."""
 
+from pydantic import BaseModel
+
 from builds.models import Build, Version
 from builds.querysets import next_of, version_of
 from builds.schemas import ArchetypeCard, BuildAnswer, BuildCard, Pinned, VersionCard
 from powertrain.archetypes import Archetype
 from powertrain.bench.solve import glance
-from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.reading import check_build
 from powertrain.in_words import drive_in_words
 
@@ -73,6 +74,6 @@ def version_card(version: Version) -> VersionCard:
     )
 
 
-def plain(document: BuildDocument) -> dict[str, object]:
+def plain(document: BaseModel) -> dict[str, object]:
     """Return a checked document as it is stored: what was said, and no more."""
     return document.model_dump(mode="json", exclude_unset=True, exclude_none=True)

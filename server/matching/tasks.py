@@ -58,7 +58,7 @@ def _search(match: Any, brief: BriefDocument) -> None:
     search = Search(brief, shipped_shelf(), best=SHOWN)
     for _ in _told(match, search, search.steps()):
         if _is_called_off(match):
-            match.answer = answer_of(search, SHOWN).model_dump(mode="json")
+            match.answer = answer_of(search, SHOWN, by_trio=True).model_dump(mode="json")
             _end(match, match.State.CANCELLED)
             return
     relaxed = []
@@ -67,7 +67,7 @@ def _search(match: Any, brief: BriefDocument) -> None:
             relaxed.append(found)
             if _is_called_off(match):
                 break
-    match.answer = answer_of(search, SHOWN, relaxed).model_dump(mode="json")
+    match.answer = answer_of(search, SHOWN, relaxed, by_trio=True).model_dump(mode="json")
     _end(match, match.State.DONE)
 
 
@@ -82,7 +82,7 @@ def _told(match: Any, search: Search, steps: Iterator[Tally]) -> Iterator[None]:
         told = now
         fields = _counted(match, tally)
         if first or (tally.feasible and now - answered > ANSWERED_EVERY_S):
-            match.answer = answer_of(search, FIRST_SHOWN).model_dump(mode="json")
+            match.answer = answer_of(search, FIRST_SHOWN, by_trio=True).model_dump(mode="json")
             answered, fields = now, [*fields, "answer"]
         match.save(update_fields=fields)
         yield

@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createBrowserRouter, Link, RouterProvider } from "react-router";
 import { ApiError } from "../api/client";
 import { BenchPage } from "../features/bench/BenchPage";
+import { BriefPage } from "../features/brief/BriefPage";
 import { BuildsPage } from "../features/builds/BuildsPage";
 import { UnitsProvider } from "../units/preferences";
 import { Settings } from "./Settings";
@@ -32,6 +33,7 @@ function Lost() {
 const router = createBrowserRouter([
   { path: "/", element: <BuildsPage settings={<Settings />} /> },
   { path: "/builds/:id", element: <BenchPage settings={<Settings />} /> },
+  { path: "/briefs/:id", element: <BriefPage settings={<Settings />} /> },
   { path: "*", element: <Lost /> },
 ]);
 

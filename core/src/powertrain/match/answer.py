@@ -7,7 +7,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from powertrain.documents.brief import Brief
-from powertrain.match.judged import Judged, Told, judge
+from powertrain.match.judged import Judged, Key, Told, judge
 from powertrain.match.options import Options
 from powertrain.match.ranking import CRITERIA, ordered
 from powertrain.match.reasons import in_words
@@ -52,10 +52,14 @@ class Margin(BaseModel):
 
 
 class Result(BaseModel):
-    """One candidate. `build` is a build document; `worth` what its score is made of."""
+    """One candidate. `build` is a build document; `worth` what its score is made of.
+
+    `gearings` is how many gearings do with its motor, controller and pack.
+    """
 
     rank: int
     parts: Parts
+    gearings: int
     build: dict[str, Any]
     figures: dict[str, float | None]
     margins: dict[str, Margin]
@@ -116,16 +120,25 @@ class MatchAnswer(BaseModel):
 MOST_TRIOS = 100
 
 
-def answer_of(search: Search, limit: int, relaxed: Iterable[Relaxed] = ()) -> MatchAnswer:
-    """Return the answer of a search so far; its best are solved again by the plain solver."""
+def answer_of(
+    search: Search, limit: int, relaxed: Iterable[Relaxed] = (), *, by_trio: bool = False
+) -> MatchAnswer:
+    """Return the answer of a search so far; its best are solved again by the plain solver.
+
+    Parameters
+    ----------
+    by_trio : bool
+        Whether to give only the best gearing of each motor, controller and pack.
+    """
     brief, options, tally = search.brief, search.options, search.tally
-    keys = [tuple(int(place) for place in key) for key in search.best.keys[:limit]]
-    judged = [judge(brief, options, key) for key in keys]  # type: ignore[arg-type]
-    scores = [float(score) for score in search.best.score[:limit]]
+    ranked = _best_of_trios(search) if by_trio else _best(search)
+    keys, scores = [key for key, _ in ranked[:limit]], [score for _, score in ranked[:limit]]
+    judged = [judge(brief, options, key) for key in keys]
     results = [
-        _result(options, rank, one, score, _say(judged, scores, rank - 1))
+        _result(options, rank, one, score, _say(judged, scores, rank - 1),
+                tally.by_trio[one.key[:3]][0])
         for rank, (one, score) in enumerate(zip(judged, scores, strict=True), 1)
-    ]
+    ]  # fmt: skip
     return MatchAnswer(
         considered=tally.considered,
         solved=tally.solved,
@@ -138,6 +151,19 @@ def answer_of(search: Search, limit: int, relaxed: Iterable[Relaxed] = ()) -> Ma
         decided=_decided(brief, judged),
         relaxed=list(relaxed),
     )
+
+
+def _best(search: Search) -> list[tuple[Key, float]]:
+    best = search.best
+    return [
+        ((int(m), int(c), int(p), int(g)), float(score))
+        for (m, c, p, g), score in zip(best.keys, best.score, strict=True)
+    ]
+
+
+def _best_of_trios(search: Search) -> list[tuple[Key, float]]:
+    order = sorted(search.tally.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
+    return [((*trio, gear), score) for trio, (_, score, gear) in order]
 
 
 def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
@@ -153,7 +179,9 @@ def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
     )
 
 
-def _result(options: Options, rank: int, one: Judged, score: float, say: str) -> Result:
+def _result(
+    options: Options, rank: int, one: Judged, score: float, say: str, gearings: int
+) -> Result:
     figures: dict[str, float | None] = {
         key: _finite(float(value)) for key, value in one.figures.items()
     }
@@ -166,6 +194,7 @@ def _result(options: Options, rank: int, one: Judged, score: float, say: str) ->
     return Result(
         rank=rank,
         parts=parts_of(options, one.key),
+        gearings=gearings,
         build=one.build.model_dump(mode="json", exclude_unset=True),
         figures=figures,
         margins=margins_of(one.told),

@@ -3907,11 +3907,15 @@ export interface components {
         /**
          * Result
          * @description One candidate. `build` is a build document; `worth` what its score is made of.
+         *
+         *     `gearings` is how many gearings do with its motor, controller and pack.
          */
         Result: {
             /** Rank */
             rank: number;
             parts: components["schemas"]["Parts"];
+            /** Gearings */
+            gearings: number;
             /** Build */
             build: {
                 [key: string]: unknown;

@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import { ApiError } from "../../api/client";
 import type { BuildAnswer, MomentId, PartId } from "../../api/types";
 import { Notice } from "../../ui/Notice";
+import { useSize } from "../../ui/useSize";
 import { PartOnBank } from "./bank/Bank";
 import { stations } from "./bank/layout";
 import { PartEditor } from "./editor/PartEditor";
@@ -17,7 +18,6 @@ import { momentOf, PARTS } from "./parts";
 import { DownStream } from "./stream/DownStream";
 import { Stream } from "./stream/Stream";
 import { useKeys } from "./useKeys";
-import { useSize } from "./useSize";
 import { useBuild, useWorkbench } from "./useWorkbench";
 
 export function BenchPage({ settings }: { settings: ReactNode }) {

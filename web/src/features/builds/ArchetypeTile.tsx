@@ -1,20 +1,22 @@
 import type { ArchetypeCard, BuildDocument } from "../../api/types";
 import { MiniStream } from "../../stream/MiniStream";
+import { Button } from "../../ui/Button";
 import { useUnits } from "../../units/preferences";
 
 interface Props {
   archetype: ArchetypeCard;
   onBegin: (document: BuildDocument) => void;
+  onMatch: (id: string) => void;
 }
 
-export function ArchetypeTile({ archetype, onBegin }: Props) {
+export function ArchetypeTile({ archetype, onBegin, onMatch }: Props) {
   const { text } = useUnits();
   return (
-    <li>
+    <li className="flex flex-col rounded-lg border border-line hover:border-water">
       <button
         type="button"
         onClick={() => onBegin(archetype.document)}
-        className="flex h-full w-full flex-col justify-between rounded-lg border border-line p-3 text-left hover:border-water hover:bg-raised"
+        className="flex w-full flex-1 flex-col justify-between rounded-t-lg p-3 pb-1 text-left hover:bg-raised"
       >
         <span className="flex w-full items-baseline justify-between gap-3">
           <span className="text-[15px] font-semibold">{archetype.title}</span>
@@ -27,6 +29,14 @@ export function ArchetypeTile({ archetype, onBegin }: Props) {
           label={`Stream of the ${archetype.title}`}
         />
       </button>
+      <div className="flex justify-end px-2 pb-2">
+        <Button
+          onClick={() => onMatch(archetype.id)}
+          aria-label={`Find a drive for a ${archetype.title}`}
+        >
+          Find a drive for it
+        </Button>
+      </div>
     </li>
   );
 }

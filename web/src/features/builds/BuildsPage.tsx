@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { bringBack, createBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
+import { briefList, briefStarts, createBrief } from "../../api/matching";
 import { archetypes, buildList } from "../../api/queries";
 import type { BuildDocument } from "../../api/types";
 import { Button } from "../../ui/Button";
@@ -29,6 +30,22 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
       const build = await createBuild(document, crypto.randomUUID());
       await renew();
       void navigate(`/builds/${build.id}`);
+    } catch (problem) {
+      const why =
+        problem instanceof ApiError ? `${problem.where} ${problem.what}` : String(problem);
+      setTrouble(`Not begun: ${why}.`);
+    }
+  };
+
+  const match = async (id: string) => {
+    setTrouble(null);
+    try {
+      const starts = await queries.ensureQueryData(briefStarts);
+      const start = starts.find((one) => one.id === id);
+      if (!start) return;
+      const brief = await createBrief(start.document);
+      await queries.invalidateQueries({ queryKey: briefList.queryKey });
+      void navigate(`/briefs/${brief.id}`);
     } catch (problem) {
       const why =
         problem instanceof ApiError ? `${problem.where} ${problem.what}` : String(problem);
@@ -77,21 +94,58 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
             await renew();
           }}
         />
+        <Briefs />
         <div className="mt-9 mb-3 flex flex-wrap items-end justify-between gap-3">
           <h2 className="text-[18px] font-semibold">Begin your own</h2>
           <ImportBuild onRead={begin} onTrouble={setTrouble} />
         </div>
         <p className="mb-4 max-w-2xl text-[13.5px] text-soft">
-          Take the vehicle most like yours. Its values are starting guesses and marked so; replace
-          them with what you measured or read on a data sheet.
+          Take the vehicle most like yours: to the bench with a drive that is typical of it, or to
+          the shelf for the drives that would suit it. Its values are starting guesses and marked
+          so.
         </p>
         <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
           {kinds.data?.map((archetype) => (
-            <ArchetypeTile key={archetype.id} archetype={archetype} onBegin={begin} />
+            <ArchetypeTile
+              key={archetype.id}
+              archetype={archetype}
+              onBegin={begin}
+              onMatch={match}
+            />
           ))}
         </ul>
       </main>
     </>
+  );
+}
+
+/** Briefs that were begun, each with what its last search found. */
+function Briefs() {
+  const briefs = useQuery(briefList).data ?? [];
+  if (briefs.length === 0) return null;
+  return (
+    <section className="mt-7">
+      <h2 className="mb-1 text-[18px] font-semibold">Briefs</h2>
+      <ul className="border-t border-line">
+        {briefs.map((brief) => (
+          <li key={brief.id} className="border-b border-line">
+            <Link
+              to={`/briefs/${brief.id}`}
+              className="flex min-h-11 flex-wrap items-center justify-between gap-x-4 px-1 hover:bg-raised"
+            >
+              <span className="text-[14.5px]">A drive for the {brief.name}</span>
+              <span className="text-[13px] text-soft">
+                {brief.match === null
+                  ? "not searched yet"
+                  : brief.match.state === "done"
+                    ? `${brief.match.feasible.toLocaleString("en-GB")} combinations do`
+                    : brief.match.state}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

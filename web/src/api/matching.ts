@@ -1,0 +1,74 @@
+import { queryOptions } from "@tanstack/react-query";
+import { answered, client } from "./client";
+import type { BriefDocument, BuildDocument, MatchProgress } from "./types";
+
+/** Briefs, the shelf, and searches: every read and write as one function each. */
+const at = (id: string) => ({ params: { path: { brief_id: id } } });
+const of = (id: string) => ({ params: { path: { match_id: id } } });
+
+export const briefList = queryOptions({
+  queryKey: ["briefs"],
+  queryFn: () => answered(client.GET("/api/briefs")),
+});
+
+export const briefStarts = queryOptions({
+  queryKey: ["brief-starts"],
+  queryFn: () => answered(client.GET("/api/brief-starts")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const shelf = queryOptions({
+  queryKey: ["shelf"],
+  queryFn: () => answered(client.GET("/api/shelf")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const brief = (id: string) =>
+  queryOptions({
+    queryKey: ["brief", id],
+    queryFn: () => answered(client.GET("/api/briefs/{brief_id}", at(id))),
+  });
+
+const RUNNING = ["waiting", "running"];
+export const isRunning = (match: { state: string }) => RUNNING.includes(match.state);
+
+/** How often a running search is asked how far it is, in milliseconds. */
+const ASK_EVERY = 350;
+
+export const match = (id: string) =>
+  queryOptions({
+    queryKey: ["match", id],
+    queryFn: () => answered(client.GET("/api/matches/{match_id}", of(id))),
+    refetchInterval: (query): number | false => {
+      const told = query.state.data as MatchProgress | undefined;
+      return told && !isRunning(told) ? false : ASK_EVERY;
+    },
+  });
+
+export const createBrief = (document: BriefDocument) =>
+  answered(client.POST("/api/briefs", { body: { document } }));
+
+export const changeBrief = (id: string, document: BriefDocument) =>
+  answered(client.POST("/api/briefs/{brief_id}", { ...at(id), body: { document } }));
+
+export const beginMatch = (id: string) =>
+  answered(client.POST("/api/briefs/{brief_id}/matches", at(id)));
+
+export const cancelMatch = (id: string) =>
+  answered(client.POST("/api/matches/{match_id}/cancel", of(id)));
+
+export const whyNot = (
+  id: string,
+  parts: { motor?: string; controller?: string; battery?: string },
+) => answered(client.POST("/api/matches/{match_id}/why", { ...of(id), body: parts }));
+
+export const makeBuild = (id: string, rank: number) =>
+  answered(client.POST("/api/matches/{match_id}/build", { ...of(id), body: { rank } }));
+
+export const meetsBrief = (id: string, document: BuildDocument) =>
+  answered(
+    client.POST("/api/builds/{build_id}/meets", {
+      params: { path: { build_id: id } },
+      body: document,
+    }),
+  );

@@ -1,0 +1,149 @@
+import { useQuery } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { ApiError } from "../../api/client";
+import { cancelMatch, makeBuild, match, shelf } from "../../api/matching";
+import type { MatchAnswer, Shelf } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { Notice } from "../../ui/Notice";
+import { useSize } from "../../ui/useSize";
+import { FallsOut } from "./FallsOut";
+import { Front } from "./Front";
+import { Progress } from "./Progress";
+import { Questions } from "./Questions";
+import { ResultRow } from "./ResultRow";
+import { useBrief } from "./useBrief";
+import { WhyNot } from "./WhyNot";
+
+/** What somebody wishes for, and beside it what the shelf has for that. */
+export function BriefPage({ settings }: { settings: ReactNode }) {
+  const { id = "" } = useParams();
+  const { saying, document: said, matchId, trouble, undo, search } = useBrief(id);
+  const parts = useQuery(shelf).data;
+  const told = useQuery({ ...match(matchId ?? ""), enabled: matchId !== null }).data;
+  // What the last search found stays until the next one has found something.
+  const [kept, setKept] = useState<{ id: string; answer: MatchAnswer } | null>(null);
+  useEffect(() => {
+    if (told?.answer) setKept({ id: told.id, answer: told.answer });
+  }, [told]);
+  useEffect(() => {
+    document.title = `${said?.name ?? "Brief"}, Young Torrent`;
+  }, [said?.name]);
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2 sm:px-6">
+        <Link to="/" className="flex items-center gap-2 text-[13.5px] text-water">
+          <img src="/mark.svg" alt="" className="size-5" /> All builds
+        </Link>
+        <h1 className="min-w-0 flex-1 truncate text-[16px] font-semibold">
+          {said ? `A drive for the ${said.name}` : "Brief"}
+        </h1>
+        <Button onClick={undo ?? (() => {})} disabled={undo === null}>
+          Undo
+        </Button>
+        {settings}
+      </header>
+      {trouble ? <Notice tone="watch">{trouble}</Notice> : null}
+      {saying?.refusal ? (
+        <Notice tone="stop">
+          Not searched: {saying.refusal.where.replaceAll("_", " ").replaceAll(".", ", ")}{" "}
+          {saying.refusal.what}.
+        </Notice>
+      ) : null}
+      <main className="grid flex-1 gap-x-8 px-4 pb-8 sm:px-6 lg:grid-cols-[23rem_1fr] xl:grid-cols-[25rem_1fr]">
+        <div className="min-w-0">
+          {saying ? <Questions saying={saying} /> : <p className="py-6 text-soft">Reading</p>}
+          <p className="pt-2 text-[12px] text-soft">
+            Dashed: a guess for such a vehicle. Empty: it does not matter.
+          </p>
+        </div>
+        <div className="min-w-0">
+          <Progress
+            match={told}
+            onCancel={() => matchId && void cancelMatch(matchId)}
+            onAgain={search}
+          />
+          {kept ? <Found answer={kept.answer} matchId={kept.id} shelf={parts} /> : null}
+        </div>
+      </main>
+    </div>
+  );
+}
+
+interface FoundProps {
+  answer: MatchAnswer;
+  matchId: string;
+  shelf: Shelf | undefined;
+}
+
+function Found({ answer, matchId, shelf: parts }: FoundProps) {
+  const navigate = useNavigate();
+  const [marked, setMarked] = useState<number | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [ref, width] = useSize();
+  const names = useMemo(() => {
+    const all = [...(parts?.motors ?? []), ...(parts?.controllers ?? []), ...(parts?.packs ?? [])];
+    return new Map(all.map((part) => [part.id, part.name]));
+  }, [parts]);
+  const nameOf = (id: string) => (id === "own" ? "your own" : (names.get(id) ?? id));
+  const make = async (rank: number) => {
+    try {
+      const made = await makeBuild(matchId, rank);
+      void navigate(`/builds/${made.id}`);
+    } catch (problem) {
+      if (!(problem instanceof ApiError)) throw problem;
+      setTrouble(`No build was made: the ${problem.where} ${problem.what}.`);
+    }
+  };
+  return (
+    <div className="grid gap-x-8 xl:grid-cols-[1fr_17rem]">
+      <div className="min-w-0">
+        {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
+        {answer.results.length === 0 ? <Nothing answer={answer} /> : null}
+        {answer.decided ? <p className="pt-2 text-[13px] text-soft">{answer.decided}</p> : null}
+        <ol>
+          {answer.results.map((result) => (
+            <ResultRow
+              key={result.rank}
+              result={result}
+              nameOf={nameOf}
+              marked={marked === result.rank}
+              onMark={setMarked}
+              onMake={make}
+            />
+          ))}
+        </ol>
+      </div>
+      <aside ref={ref} className="min-w-0">
+        {answer.results.length > 0 ? <Front answer={answer} marked={marked} width={width} /> : null}
+        <FallsOut answer={answer} />
+        {parts ? <WhyNot matchId={matchId} shelf={parts} /> : null}
+      </aside>
+    </div>
+  );
+}
+
+/** Nothing does: the single wishes which, given up so far, would let something through. */
+function Nothing({ answer }: { answer: MatchAnswer }) {
+  return (
+    <div className="py-3 text-[14px]">
+      {answer.relaxed.length > 0 ? (
+        <>
+          <p className="mb-1 font-semibold">One of these alone would let something through:</p>
+          <ul className="list-disc pl-5">
+            {answer.relaxed.map((one) => (
+              <li key={one.wish} className="py-0.5">
+                {one.say}
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : (
+        <p>
+          No single wish given up would be enough. Ask for less of two things, or look at the
+          reasons beside.
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,180 @@
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { shelf } from "../../api/matching";
+import { Blank } from "./Blank";
+import { Choice } from "./Choice";
+import type { Saying } from "./useBrief";
+
+const GROUND: [string, string][] = [
+  ["0.005", "smooth rollers or track"],
+  ["0.01", "tarmac"],
+  ["0.02", "gravel"],
+  ["0.04", "hard earth"],
+  ["0.08", "wet grass"],
+  ["0.15", "mud or sand"],
+];
+
+/** The brief, asked as one would ask a friend: a few sentences with blanks. */
+export function Questions({ saying }: { saying: Saying }) {
+  const blank = (path: string, label: string, unit: string, open?: string, needed?: boolean) => (
+    <Blank
+      saying={saying}
+      path={path}
+      label={label}
+      unit={unit}
+      {...(open === undefined ? {} : { open })}
+      {...(needed === undefined ? {} : { needed })}
+    />
+  );
+  return (
+    <div>
+      <Ask title="What has to move?">
+        It weighs {blank("vehicle.mass_kg", "Mass without drive", "kg", "?", true)} with its load,
+        without motor, controller and pack, and rolls{" "}
+        {blank("wheel.rolling_circumference_mm", "One turn of the wheel", "mm", "?", true)} in one
+        turn of the driven wheel, on <Ground saying={saying} />. Its drag area is{" "}
+        {blank("vehicle.drag_area_m2", "Drag area", "m2", "?", true)}.
+      </Ask>
+      <Ask title="How fast?">
+        At least {blank("wishes.top_speed_kmh.min", "Top speed at least", "km/h")} and at most{" "}
+        {blank("wishes.top_speed_kmh.max", "Top speed at most", "km/h")} flat out on the level;{" "}
+        {blank("wishes.cruise_kmh", "Cruising speed", "km/h")} on an ordinary trip.
+      </Ask>
+      <Ask title="Which hill?">
+        One of {blank("wishes.climb.grade_pct", "Grade of the hill", "%", "no")}
+        {saying.value("wishes.climb") ? (
+          <>
+            , {blank("wishes.climb.length_m", "Length of the hill", "m")} long, at{" "}
+            {blank("wishes.climb.speed_kmh", "Speed on the hill", "km/h")}
+          </>
+        ) : null}
+        .
+      </Ask>
+      <Ask title="How far?">
+        {blank("wishes.range_km", "Range", "km")} on one charge, at the speed of an ordinary trip.
+      </Ask>
+      <Ask title="What are the limits?">
+        {blank("wishes.budget", "Budget", "", "no limit")} to spend,{" "}
+        {blank("wishes.max_added_mass_kg", "Added mass at most", "kg")} of drive to carry,{" "}
+        {blank("wishes.max_full_charge_v", "Volts at most", "V")} fresh off the charger. The motor
+        is <Brushes saying={saying} /> and at most{" "}
+        {blank("wishes.motor_space.diameter_mm", "Motor's diameter at most", "mm")} across.
+      </Ask>
+      <Ask title="What is there already?">
+        <Owned saying={saying} />
+      </Ask>
+      <Ask title="What counts most?">
+        <Weights saying={saying} />
+      </Ask>
+    </div>
+  );
+}
+
+function Ask({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="border-b border-line py-2.5">
+      <h2 className="text-[13px] font-semibold text-water">{title}</h2>
+      <p className="text-[14.5px] leading-9 sm:leading-8">{children}</p>
+    </section>
+  );
+}
+
+function Ground({ saying }: { saying: Saying }) {
+  const now = Number(saying.value("vehicle.rolling_resistance"));
+  const nearest = GROUND.reduce((best, one) =>
+    Math.abs(Math.log(Number(one[0]) / now)) < Math.abs(Math.log(Number(best[0]) / now))
+      ? one
+      : best,
+  );
+  const known = GROUND.some(([value]) => Number(value) === now);
+  const options: [string, string][] = known
+    ? GROUND
+    : [[String(now), `ground like ${nearest[1]} (${now})`], ...GROUND];
+  return (
+    <Choice
+      saying={saying}
+      path="vehicle.rolling_resistance"
+      label="Ground"
+      options={options}
+      to={Number}
+      from={() => options.find(([value]) => Number(value) === now)?.[0] ?? ""}
+    />
+  );
+}
+
+function Brushes({ saying }: { saying: Saying }) {
+  return (
+    <Choice
+      saying={saying}
+      path="wishes.commutation"
+      label="Kind of motor"
+      options={[
+        ["", "of any kind"],
+        ["brushless", "brushless"],
+        ["brushed", "brushed"],
+      ]}
+    />
+  );
+}
+
+function Owned({ saying }: { saying: Saying }) {
+  const parts = useQuery(shelf).data;
+  const kinds = [
+    ["motor", "motor", parts?.motors],
+    ["controller", "controller", parts?.controllers],
+    ["battery", "pack", parts?.packs],
+  ] as const;
+  return (
+    <>
+      {kinds.map(([key, noun, list], index) => (
+        <span key={key}>
+          {index > 0 ? ", " : ""}
+          <Choice
+            saying={saying}
+            path={`owned.${key}`}
+            label={`Owned ${noun}`}
+            options={[["", `no ${noun}`], ...(list ?? []).map((part) => pair(part))]}
+          />
+        </span>
+      ))}
+      .
+    </>
+  );
+}
+
+const pair = (part: { id: string; name: string }): [string, string] => [part.id, part.name];
+
+const COUNTS = [
+  ["margin", "room to spare", 3],
+  ["cost", "price", 2],
+  ["mass", "lightness", 1],
+  ["range", "range", 1],
+  ["simplicity", "few stages", 1],
+] as const;
+
+function Weights({ saying }: { saying: Saying }) {
+  return (
+    <span className="grid grid-cols-[auto_1fr] items-center gap-x-3 leading-7">
+      {COUNTS.map(([key, words, usual]) => {
+        const path = `weights.${key}`;
+        const stored = saying.value(path);
+        const value = typeof stored === "number" ? stored : usual;
+        return (
+          <label key={key} className="contents text-[13.5px]">
+            <span>{words}</span>
+            <input
+              type="range"
+              min={0}
+              max={5}
+              step={1}
+              value={value}
+              aria-valuetext={`${value} of 5`}
+              onChange={(event) => saying.say(path, Number(event.target.value))}
+              className="h-6 w-full max-w-52 accent-water"
+            />
+          </label>
+        );
+      })}
+    </span>
+  );
+}

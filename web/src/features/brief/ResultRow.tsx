@@ -1,0 +1,92 @@
+import type { Margin, MatchResult } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { digits } from "../../units/format";
+import { useUnits } from "../../units/preferences";
+
+interface Props {
+  result: MatchResult;
+  nameOf: (id: string) => string;
+  marked: boolean;
+  onMark: (rank: number | null) => void;
+  onMake: (rank: number) => void;
+}
+
+/** One set of parts: what to buy, what it does, and which wish is nearest to giving way. */
+export function ResultRow({ result, nameOf, marked, onMark, onMake }: Props) {
+  const { parts } = result;
+  const tight = tightest(result);
+  return (
+    <li
+      className={`grid gap-x-4 gap-y-1 border-b border-line py-2.5 pl-2 sm:grid-cols-[2rem_1fr_auto] ${marked ? "bg-raised" : ""}`}
+      onMouseEnter={() => onMark(result.rank)}
+      onMouseLeave={() => onMark(null)}
+    >
+      <span className="figure hidden text-[17px] font-semibold text-water sm:block">
+        {result.rank}
+      </span>
+      <div className="min-w-0">
+        <h3 className="text-[14.5px] font-semibold">
+          <span className="figure text-water sm:hidden">{result.rank} </span>
+          {nameOf(parts.motor)}, {nameOf(parts.controller)}, {nameOf(parts.battery)}
+        </h3>
+        <p className="text-[12.5px] text-soft">{gearing(result)}</p>
+        <Figures result={result} />
+        <p className="text-[12.5px] text-soft">
+          {tight ? (
+            <>
+              Least room: {tight.label.toLowerCase()}{" "}
+              <span className="figure">{digits((tight.margin ?? 0) * 100, 2)} %</span>.{" "}
+            </>
+          ) : null}
+          {result.say}
+        </p>
+      </div>
+      <Button onClick={() => onMake(result.rank)} className="self-center">
+        To the bench
+      </Button>
+    </li>
+  );
+}
+
+function gearing({ parts, gearings }: MatchResult): string {
+  const stages = parts.gearing.map((stage) => `${stage.driver_teeth} to ${stage.driven_teeth}`);
+  const how = stages.length ? `${stages.join(", ")} teeth, ` : "no gearing, ";
+  const more = gearings > 1 ? `; ${(gearings - 1).toLocaleString("en-GB")} other gearings do` : "";
+  return `${how}${digits(parts.ratio, 3)} to 1${more}`;
+}
+
+function Figures({ result }: { result: MatchResult }) {
+  const { text } = useUnits();
+  const { figures } = result;
+  const said = (key: string, show: (value: number) => string) => {
+    const value = figures[key];
+    return value === null || value === undefined ? "not known" : show(value);
+  };
+  const items: [string, string][] = [
+    ["top", said("top_speed_kmh", (v) => text(v / 3.6, "speed"))],
+    ["climbs at", said("climb_kmh", (v) => text(v / 3.6, "speed"))],
+    ["goes", said("range_km", (v) => text(v, "distance"))],
+    ["adds", said("added_mass_kg", (v) => text(v, "mass"))],
+    ["winding", said("winding_c", (v) => text(v, "temperature", 2))],
+    ["costs", said("price", (v) => digits(v, 3))],
+  ];
+  return (
+    <dl className="flex flex-wrap gap-x-4 text-[13px]">
+      {items.map(([name, value]) => (
+        <div key={name} className="flex gap-1">
+          <dt className="text-soft">{name}</dt>
+          <dd className="figure">{value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** The wish with the least room; parts that fit or don't have none. */
+export function tightest(result: MatchResult): Margin | null {
+  const margins = Object.values(result.margins).filter(
+    (margin) => margin.margin !== null && margin.unit !== "" && margin.at !== "always",
+  );
+  margins.sort((a, b) => (a.margin ?? 0) - (b.margin ?? 0));
+  return margins[0] ?? null;
+}
