@@ -33,7 +33,7 @@ def main() -> int:
         cluster.start()
         os.environ.update(cluster.environment, YT_SECRET_KEY=_secret(LOCAL))
         _prepare(demo=options.demo)
-        with _worker():
+        with _workers():
             _serve(options.port, begun)
     except ClusterError as problem:
         print(problem, file=sys.stderr)
@@ -47,28 +47,33 @@ def main() -> int:
     return 0
 
 
-@contextmanager
-def _worker() -> Iterator[None]:
-    """Run a worker beside the server, and another whenever it ends before its time."""
-    over = threading.Event()
-    running: list[subprocess.Popen[bytes]] = []
+WORKERS = max(1, min(4, os.cpu_count() or 1))
+"""Searches that are done at once: one for each core, so that one tab does not wait for another."""
 
-    def keep() -> None:
+
+@contextmanager
+def _workers() -> Iterator[None]:
+    """Run workers beside the server, and another whenever one ends before its time."""
+    over = threading.Event()
+    running: dict[int, subprocess.Popen[bytes]] = {}
+
+    def keep(place: int) -> None:
         while not over.is_set():
-            worker = subprocess.Popen([sys.executable, "-m", "ops.work"])
-            running[:] = [worker]
-            worker.wait()
+            running[place] = subprocess.Popen([sys.executable, "-m", "ops.work"])
+            running[place].wait()
             over.wait(1.0)
 
-    keeping = threading.Thread(target=keep, daemon=True)
-    keeping.start()
+    keeping = [threading.Thread(target=keep, args=(i,), daemon=True) for i in range(WORKERS)]
+    for thread in keeping:
+        thread.start()
     try:
         yield
     finally:
         over.set()
-        for worker in running:
+        for worker in list(running.values()):
             worker.terminate()
-        keeping.join(timeout=10)
+        for thread in keeping:
+            thread.join(timeout=10)
 
 
 def _options() -> argparse.Namespace:

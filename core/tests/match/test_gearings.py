@@ -38,8 +38,9 @@ def plain(shelf, most_ratio):
         for large in driven.sizes
     ]
     found = {(ratio, 1, round(efficiency, 9)) for ratio, efficiency in pairs}
-    worth = [pair for pair in pairs if LEAST_OF_MANY <= pair[0] <= USUAL]
-    for count, above, most in ((2, USUAL, 1e9), (3, USUAL**2, most_ratio)):
+    worth = [pair for pair in pairs if pair[0] >= LEAST_OF_MANY]
+    two_reach = max(one[0] * other[0] for one, other in product(worth, repeat=2))
+    for count, above, most in ((2, USUAL, 1e9), (3, two_reach, most_ratio)):
         for some in product(worth, repeat=count):
             ratio, efficiency = Fraction(1), 1.0
             for one, loss in some:

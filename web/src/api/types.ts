@@ -48,3 +48,4 @@ export type MatchResult = Schemas["Result"];
 export type Margin = Schemas["Margin"];
 export type Shelf = Schemas["Shelf"];
 export type WhyAnswer = Schemas["WhyAnswer"];
+export type MetBrief = Schemas["MetBrief"];

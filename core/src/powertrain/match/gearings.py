@@ -1,8 +1,8 @@
 """Every distinct gearing that can be made of the toothed wheels on a shelf.
 
 Any driver goes with any driven wheel of its kind and pitch or module. More stages are taken
-where fewer would have to go beyond what is usual for a stage: a second from a reduction of
-`USUAL` on, a third from its square on. Gearings of the same reduction, number of stages and
+as the ratio needs them: a second from a reduction on that is unusual for one, a third only
+beyond what two can do at all. Gearings of the same reduction, number of stages and
 efficiency are one; the strongest stands for them, the lighter one of equally strong ones.
 """
 
@@ -21,7 +21,7 @@ from powertrain.verdicts.rules.teeth import impossible
 from powertrain.verdicts.rules.tooth_load import carries_nm
 
 USUAL = 6.0
-"""Reduction that is usual for one stage; common practice."""
+"""Reduction beyond which one stage is unusual; common practice."""
 
 LEAST_OF_MANY = 1.5
 """Of two or three stages none reduces less: it would not be worth its loss."""
@@ -112,11 +112,13 @@ _MADE: dict[tuple[str, ...], dict[tuple[float, bool], "Gearings"]] = {}
 
 
 def _all_of(singles: tuple[Single, ...], most_ratio: float, hub: bool) -> Gearings:
-    made = [_alone(singles)] if singles else []
+    made: list[Table] = []
     if singles:
-        made.append(_distinct(_two(singles)))
-        if most_ratio > USUAL**2:
-            made.append(_three(singles, most_ratio))
+        two = _distinct(_two(singles))
+        reach = float(np.max(two["ratio"], initial=USUAL))
+        made = [_alone(singles), two]
+        if most_ratio > reach:
+            made.append(_three(singles, reach, most_ratio))
     if hub:
         made.append(_nothing())
     whole = _joined(made)
@@ -211,7 +213,7 @@ def _two(singles: tuple[Single, ...]) -> Table:
     return _kept(made, made["ratio"] > USUAL)
 
 
-def _three(singles: tuple[Single, ...], most_ratio: float) -> Table:
+def _three(singles: tuple[Single, ...], beyond: float, most_ratio: float) -> Table:
     worth = _worth(singles)
     one, other = np.triu_indices(len(worth))
     step = max(CHUNK // max(len(worth), 1), 1)
@@ -222,7 +224,7 @@ def _three(singles: tuple[Single, ...], most_ratio: float) -> Table:
         third = np.arange(left.sum()) - np.repeat(np.cumsum(left) - left - second, left)
         triple = worth[np.column_stack([np.repeat(first, left), np.repeat(second, left), third])]
         ratio = _columns(singles)["ratio"][triple].prod(axis=1)
-        wanted = (ratio > USUAL**2) & (ratio <= most_ratio)
+        wanted = (ratio > beyond) & (ratio <= most_ratio)
         made.append(_distinct(_in_best_order(singles, triple[wanted])))
     return _distinct(_joined(made))
 
@@ -245,7 +247,7 @@ def _in_best_order(singles: tuple[Single, ...], places: NDArray[np.int32]) -> Ta
 def _worth(singles: tuple[Single, ...]) -> NDArray[np.int32]:
     """Return the places of stages that are worth being one of many."""
     columns = _columns(singles)
-    worth = columns["possible"] & (columns["ratio"] >= LEAST_OF_MANY) & (columns["ratio"] <= USUAL)
+    worth = columns["possible"] & (columns["ratio"] >= LEAST_OF_MANY)
     return np.flatnonzero(worth).astype(np.int32)
 
 

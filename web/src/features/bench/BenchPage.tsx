@@ -18,6 +18,7 @@ import { momentOf, PARTS } from "./parts";
 import { DownStream } from "./stream/DownStream";
 import { Stream } from "./stream/Stream";
 import { useKeys } from "./useKeys";
+import { useMetBrief } from "./useMetBrief";
 import { useBuild, useWorkbench } from "./useWorkbench";
 
 export function BenchPage({ settings }: { settings: ReactNode }) {
@@ -147,6 +148,7 @@ interface LowerProps {
 function Lower({ bench, state, moment, onOpen }: LowerProps) {
   const [ref, width, height] = useSize();
   const [pane, setPane] = useState<PaneId>("verdicts");
+  const met = useMetBrief(state.build.id, state.document);
   const { answer, pinned, build } = state;
   if (!answer) return null;
   const differs = build.pinned.number !== build.head || state.saving !== "saved";
@@ -170,7 +172,14 @@ function Lower({ bench, state, moment, onOpen }: LowerProps) {
             />
           ) : null}
         </div>
-        <Pane pane={pane} onPane={setPane} bench={bench} answer={answer} onOpen={onOpen} />
+        <Pane
+          pane={pane}
+          onPane={setPane}
+          bench={bench}
+          answer={answer}
+          met={met}
+          onOpen={onOpen}
+        />
       </div>
     </div>
   );

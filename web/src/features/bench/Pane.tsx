@@ -1,17 +1,19 @@
 import { Tabs } from "radix-ui";
-import type { Answer, PartId } from "../../api/types";
+import type { Answer, MetBrief, PartId } from "../../api/types";
 import { HowSure } from "./doubt/HowSure";
 import { LeverBoard } from "./levers/LeverBoard";
+import { MeetsBrief, missed } from "./MeetsBrief";
 import { Verdicts } from "./Verdicts";
 import type { Workbench } from "./workbench";
 
-export type PaneId = "verdicts" | "levers" | "doubt";
+export type PaneId = "verdicts" | "levers" | "doubt" | "brief";
 
 interface Props {
   pane: PaneId;
   onPane: (pane: PaneId) => void;
   bench: Workbench;
   answer: Answer;
+  met: MetBrief | undefined;
   onOpen: (part: PartId) => void;
 }
 
@@ -19,10 +21,11 @@ const TITLES: Record<PaneId, string> = {
   verdicts: "Verdicts",
   levers: "What would help",
   doubt: "How sure",
+  brief: "Brief",
 };
 
 /** What the bench says beside the map: its verdicts, what each change would do, how sure it is. */
-export function Pane({ pane, onPane, bench, answer, onOpen }: Props) {
+export function Pane({ pane, onPane, bench, answer, met, onOpen }: Props) {
   const stops = answer.verdicts.filter((verdict) => verdict.severity === "stop").length;
   return (
     <Tabs.Root
@@ -31,18 +34,23 @@ export function Pane({ pane, onPane, bench, answer, onOpen }: Props) {
       className="flex min-h-0 min-w-0 flex-col"
     >
       <Tabs.List aria-label="Beside the map" className="flex gap-1 border-b border-line">
-        {(Object.keys(TITLES) as PaneId[]).map((id) => (
-          <Tabs.Trigger
-            key={id}
-            value={id}
-            className="-mb-px min-h-11 border-b-2 border-transparent px-2.5 text-[13.5px] text-soft hover:text-ink data-[state=active]:border-water data-[state=active]:font-semibold data-[state=active]:text-ink sm:min-h-8"
-          >
-            {TITLES[id]}
-            {id === "verdicts" && stops ? (
-              <span className="ml-1 text-stop"> {stops} stop</span>
-            ) : null}
-          </Tabs.Trigger>
-        ))}
+        {(Object.keys(TITLES) as PaneId[])
+          .filter((id) => id !== "brief" || met)
+          .map((id) => (
+            <Tabs.Trigger
+              key={id}
+              value={id}
+              className="-mb-px min-h-11 border-b-2 border-transparent px-2.5 text-[13.5px] text-soft hover:text-ink data-[state=active]:border-water data-[state=active]:font-semibold data-[state=active]:text-ink sm:min-h-8"
+            >
+              {TITLES[id]}
+              {id === "verdicts" && stops ? (
+                <span className="ml-1 text-stop"> {stops} stop</span>
+              ) : null}
+              {id === "brief" && missed(met) ? (
+                <span className="ml-1 text-stop"> {missed(met)} missed</span>
+              ) : null}
+            </Tabs.Trigger>
+          ))}
       </Tabs.List>
       <Tabs.Content value="verdicts" className="flex min-h-0 flex-1 flex-col pt-1">
         <Verdicts bench={bench} answer={answer} onOpen={onOpen} />
@@ -53,6 +61,11 @@ export function Pane({ pane, onPane, bench, answer, onOpen }: Props) {
       <Tabs.Content value="doubt" className="flex min-h-0 flex-1 flex-col pt-1">
         <HowSure doubt={answer.doubt} loadFactor={answer.load_factor} onOpen={onOpen} />
       </Tabs.Content>
+      {met ? (
+        <Tabs.Content value="brief" className="flex min-h-0 flex-1 flex-col pt-1">
+          <MeetsBrief met={met} />
+        </Tabs.Content>
+      ) : null}
     </Tabs.Root>
   );
 }

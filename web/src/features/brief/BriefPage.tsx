@@ -50,7 +50,7 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
           {saying.refusal.what}.
         </Notice>
       ) : null}
-      <main className="grid flex-1 gap-x-8 px-4 pb-8 sm:px-6 lg:grid-cols-[23rem_1fr] xl:grid-cols-[25rem_1fr]">
+      <main className="grid flex-1 gap-x-8 px-4 pb-8 sm:px-6 lg:grid-cols-[22rem_1fr] xl:grid-cols-[24rem_1fr]">
         <div className="min-w-0">
           {saying ? <Questions saying={saying} /> : <p className="py-6 text-soft">Reading</p>}
           <p className="pt-2 text-[12px] text-soft">
@@ -96,7 +96,7 @@ function Found({ answer, matchId, shelf: parts }: FoundProps) {
     }
   };
   return (
-    <div className="grid gap-x-8 xl:grid-cols-[1fr_17rem]">
+    <div className="grid gap-x-8 xl:grid-cols-[1fr_15.5rem]">
       <div className="min-w-0">
         {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
         {answer.results.length === 0 ? <Nothing answer={answer} /> : null}

@@ -6,7 +6,7 @@ const SHOWN = 8;
 export function FallsOut({ answer }: { answer: MatchAnswer }) {
   const counted = Object.entries(answer.rejected).sort((a, b) => b[1] - a[1]);
   if (counted.length === 0) return null;
-  const share = (count: number) => Math.log10(count + 1) / Math.log10(answer.considered + 1);
+  const share = (count: number) => (100 * count) / answer.considered;
   return (
     <section className="mt-4">
       <h2 className="mb-1 text-[13px] font-semibold">Why the others fall out</h2>
@@ -15,19 +15,22 @@ export function FallsOut({ answer }: { answer: MatchAnswer }) {
           <li key={reason} className="py-1 text-[12.5px]">
             <span className="flex justify-between gap-3">
               <span>{answer.reasons[reason] ?? reason}</span>
-              <span className="figure whitespace-nowrap text-soft">
-                {count.toLocaleString("en-GB")}
+              <span
+                className="figure whitespace-nowrap text-soft"
+                title={count.toLocaleString("en-GB")}
+              >
+                {share(count) < 0.1 ? "under 0.1" : share(count).toFixed(1)} %
               </span>
             </span>
             <span
-              className="block h-1 rounded-full bg-glow"
-              style={{ width: `${100 * share(count)}%` }}
+              className="block h-1 min-w-0.5 rounded-full bg-ember"
+              style={{ width: `${share(count)}%` }}
             />
           </li>
         ))}
       </ul>
       <p className="text-[12px] text-soft">
-        Each counted once, by the first reason met. Bars grow with the number of digits.
+        Of all combinations, each counted once by the first reason met.
       </p>
     </section>
   );

@@ -17,18 +17,22 @@ export function ResultRow({ result, nameOf, marked, onMark, onMake }: Props) {
   const tight = tightest(result);
   return (
     <li
-      className={`grid gap-x-4 gap-y-1 border-b border-line py-2.5 pl-2 sm:grid-cols-[2rem_1fr_auto] ${marked ? "bg-raised" : ""}`}
+      className={`flex gap-x-3 border-b border-line py-2 pl-1 ${marked ? "bg-raised" : ""}`}
       onMouseEnter={() => onMark(result.rank)}
       onMouseLeave={() => onMark(null)}
     >
-      <span className="figure hidden text-[17px] font-semibold text-water sm:block">
+      <span className="figure w-6 shrink-0 text-[17px] font-semibold text-water">
         {result.rank}
       </span>
-      <div className="min-w-0">
-        <h3 className="text-[14.5px] font-semibold">
-          <span className="figure text-water sm:hidden">{result.rank} </span>
-          {nameOf(parts.motor)}, {nameOf(parts.controller)}, {nameOf(parts.battery)}
-        </h3>
+      <div className="min-w-0 flex-1">
+        <div className="flex flex-wrap items-start justify-between gap-x-3">
+          <h3 className="min-w-0 flex-1 basis-56 text-[14.5px] font-semibold">
+            {nameOf(parts.motor)}, {nameOf(parts.controller)}, {nameOf(parts.battery)}
+          </h3>
+          <Button onClick={() => onMake(result.rank)}>
+            To the bench<span className="sr-only">, number {result.rank}</span>
+          </Button>
+        </div>
         <p className="text-[12.5px] text-soft">{gearing(result)}</p>
         <Figures result={result} />
         <p className="text-[12.5px] text-soft">
@@ -41,9 +45,6 @@ export function ResultRow({ result, nameOf, marked, onMark, onMake }: Props) {
           {result.say}
         </p>
       </div>
-      <Button onClick={() => onMake(result.rank)} className="self-center">
-        To the bench
-      </Button>
     </li>
   );
 }
@@ -71,7 +72,7 @@ function Figures({ result }: { result: MatchResult }) {
     ["costs", said("price", (v) => digits(v, 3))],
   ];
   return (
-    <dl className="flex flex-wrap gap-x-4 text-[13px]">
+    <dl className="flex flex-wrap gap-x-3.5 text-[13px]">
       {items.map(([name, value]) => (
         <div key={name} className="flex gap-1">
           <dt className="text-soft">{name}</dt>
