@@ -34,10 +34,15 @@ MOST_ATTEMPTS = 3
 
 @app.task(name="search_shelf", queue="searches")
 def search_shelf(match_id: str) -> None:
+    """Take one match from the queue."""
+    close_old_connections()
+    carry_out(match_id)
+
+
+def carry_out(match_id: str) -> None:
     """Search the shelf for one match, and write down how it goes."""
     from matching.models import Match
 
-    close_old_connections()
     match = Match.objects.filter(pk=match_id).first()
     if match is None or match.is_over:
         return

@@ -24,7 +24,7 @@ def one_connection(db):
 
 @contract.parametrize()
 @settings(
-    max_examples=20,
+    max_examples=8,
     deadline=None,
     derandomize=True,
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],

@@ -8,9 +8,10 @@ from matching.models import Brief
 
 def keep_brief(user: Any, document: dict[str, Any], brief_id: UUID | None = None) -> Brief:
     """Store a brief, a new one or in the place of what it said before."""
+    name = document.get("name", "Brief")
     if brief_id is None:
-        return Brief.objects.create(owner=user, name=document["name"], document=document)
+        return Brief.objects.create(owner=user, name=name, document=document)
     brief = Brief.objects.one(user, brief_id)
-    brief.document, brief.name = document, document["name"]
+    brief.document, brief.name = document, name
     brief.save(update_fields=["document", "name", "changed_at"])
     return brief

@@ -74,7 +74,7 @@ function Ask({ title, children }: { title: string; children: ReactNode }) {
   return (
     <section className="border-b border-line py-2.5">
       <h2 className="text-[13px] font-semibold text-water">{title}</h2>
-      <p className="text-[14.5px] leading-9 sm:leading-8">{children}</p>
+      <p className="text-[14.5px] leading-10 sm:leading-9">{children}</p>
     </section>
   );
 }

@@ -29,8 +29,11 @@ export function ResultRow({ result, nameOf, marked, onMark, onMake }: Props) {
           <h3 className="min-w-0 flex-1 basis-56 text-[14.5px] font-semibold">
             {nameOf(parts.motor)}, {nameOf(parts.controller)}, {nameOf(parts.battery)}
           </h3>
-          <Button onClick={() => onMake(result.rank)}>
-            To the bench<span className="sr-only">, number {result.rank}</span>
+          <Button
+            onClick={() => onMake(result.rank)}
+            aria-label={`To the bench, number ${result.rank}`}
+          >
+            To the bench
           </Button>
         </div>
         <p className="text-[12.5px] text-soft">{gearing(result)}</p>

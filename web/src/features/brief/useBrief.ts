@@ -39,9 +39,10 @@ export function useBrief(id: string): Known {
   const search = useCallback(
     async (next: BriefDocument) => {
       try {
-        await changeBrief(id, next);
+        const changed = await changeBrief(id, next);
         setRefusal(null);
         const begun = await beginMatch(id);
+        queries.setQueryData(brief(id).queryKey, { ...changed, match: begun });
         setMatchId(begun.id);
         setTrouble(null);
         await queries.invalidateQueries({ queryKey: ["briefs"] });

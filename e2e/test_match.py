@@ -1,0 +1,90 @@
+"""From a wish to a drive on the bench, in the browser; and a search that outlives its worker."""
+
+import json
+import os
+import re
+import signal
+import time
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from e2e.conftest import ROOT, Product
+
+BRIEF = json.loads((ROOT / "docs/examples/brief-trike.json").read_text())
+
+
+def test_a_newcomer_gets_from_the_start_page_to_a_matched_drive(page: Page, product: Product):
+    page.goto(product.url)
+    page.get_by_role("button", name="Find a drive for a Board").click()
+    results = page.get_by_role("main").locator("ol > li")
+    expect(results.first).to_be_visible(timeout=60_000)
+    # All is guessed until it is said; what is said stays said.
+    mass = page.get_by_role("textbox", name="Mass without drive, a guess")
+    mass.fill("75")
+    mass.press("Enter")
+    said = page.get_by_role("textbox", name="Mass without drive", exact=True)
+    expect(said).to_have_value("75")
+    budget = page.get_by_role("textbox", name="Budget")
+    budget.fill("450")
+    budget.press("Enter")
+    expect(page.get_by_text("do all of this")).to_be_visible(timeout=120_000)
+    expect(results.first.get_by_text("costs")).to_be_visible()
+    page.get_by_role("button", name="To the bench, number 1", exact=True).click()
+    page.get_by_role("tab", name="Brief").click()
+    beside = page.get_by_role("tabpanel", name="Brief")
+    expect(beside.get_by_text("Costs at most")).to_be_visible()
+    expect(beside.get_by_text("missed")).to_have_count(0)
+    page.go_back()
+    expect(page.get_by_role("textbox", name="Budget")).to_have_value("450")
+
+
+def test_what_can_not_be_is_refused_at_its_place_and_undone(page: Page, product: Product):
+    brief = product.post("/api/briefs", {"document": {**BRIEF, "name": "Fenced in"}})
+    page.goto(f"{product.url}/briefs/{brief['id']}")
+    least = page.get_by_role("textbox", name=re.compile("Top speed at least"))
+    least.fill("50")
+    least.press("Enter")
+    expect(page.get_by_text("asks for more than it allows")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("asks for more than it allows")).to_have_count(0)
+    expect(least).to_have_value("24")
+    page.get_by_role("button", name="Stop searching").click()
+    expect(page.get_by_text("Stopped early")).to_be_visible(timeout=60_000)
+
+
+def workers_of(product: Product) -> list[int]:
+    """Return the process ids of the workers that the product runs."""
+    assert product.process is not None
+    found = []
+    for place in Path("/proc").glob("[0-9]*/stat"):
+        try:
+            parent = int(place.read_text().rsplit(")", 1)[1].split()[1])
+            command = (place.parent / "cmdline").read_bytes()
+        except (OSError, ValueError):
+            continue
+        if parent == product.process.pid and b"ops.work" in command:
+            found.append(int(place.parent.name))
+    return found
+
+
+def until(product: Product, match: str, is_so, seconds: float):
+    for _ in range(int(seconds / 0.2)):
+        told = product.get(f"/api/matches/{match}")
+        if is_so(told):
+            return told
+        time.sleep(0.2)
+    raise AssertionError(product.get(f"/api/matches/{match}"))
+
+
+def test_a_search_whose_worker_is_killed_is_done_by_another(own_product: Product):
+    brief = own_product.post("/api/briefs", {"document": BRIEF})
+    match = own_product.post(f"/api/briefs/{brief['id']}/matches", {})["id"]
+    until(own_product, match, lambda told: told["solved"] > 0, 60)
+    killed = workers_of(own_product)
+    assert killed
+    for worker in killed:
+        os.kill(worker, signal.SIGKILL)
+    told = until(own_product, match, lambda told: told["state"] == "done", 150)
+    assert told["considered"] == told["feasible"] + sum(told["answer"]["rejected"].values())
+    assert not set(killed) & set(workers_of(own_product))
