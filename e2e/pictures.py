@@ -1,5 +1,6 @@
 """Takes the pictures in docs/screenshots from demo data: ``python -m e2e.pictures``."""
 
+import json
 from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
@@ -35,6 +36,26 @@ def take(shown: Page, name: str, *, whole: bool = False) -> None:
     shown.wait_for_timeout(500)
     shown.screenshot(path=PLACE / name, full_page=whole)
     shown.context.close()
+
+
+def _match(browser: Browser, product: Product) -> None:
+    """Take the brief with its results, wide and on a phone, and a build made of the best."""
+    document = json.loads((ROOT / "docs/examples/brief-trike.json").read_text())
+    brief = product.post("/api/briefs", {"document": document})
+    address = f"{product.url}/briefs/{brief['id']}"
+    wide = page(browser, 1280, 800, "light")
+    wide.goto(address)
+    wide.get_by_text("do all of this").wait_for(timeout=180_000)
+    phone = page(browser, 390, 844, "light")
+    phone.goto(address)
+    phone.get_by_role("button", name="To the bench, number 1", exact=True).wait_for()
+    take(phone, "match-phone.png", whole=False)
+    night = page(browser, 1280, 800, "dark")
+    night.goto(address)
+    night.get_by_role("button", name="To the bench, number 1", exact=True).click()
+    night.get_by_role("tab", name="Brief").click()
+    take(night, "bench-brief.png")
+    take(wide, "match.png")
 
 
 def main() -> None:
@@ -94,6 +115,7 @@ def main() -> None:
             take(sure, "bench-sure.png")
             stops = bench(browser, product, "Sluice scooter", 1280, 800, "light")
             take(stops, "bench-stops.png")
+            _match(browser, product)
             browser.close()
     finally:
         product.end()
