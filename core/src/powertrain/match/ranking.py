@@ -148,7 +148,8 @@ class Front:
 
 def _unbeaten(points: Array, keys: NDArray[np.int64], by: Array) -> tuple[Array, NDArray[np.int64]]:
     """Return the points that none of `by` equals or betters in everything."""
-    left = np.ones(len(points), bool)
+    left = np.arange(len(points))
     for point in by:
-        left &= np.any(points < point, axis=1)
+        # What one point beats need not be held against the next.
+        left = left[np.any(points[left] < point, axis=1)]
     return points[left], keys[left]

@@ -33,11 +33,16 @@ from powertrain.match.seen import Seen
 from powertrain.match.wish import OfDrive, OfPart, OfSum, Wished
 from powertrain.match.wish_registry import wishes_of
 from powertrain.operating.full_throttle import full_throttle
+from powertrain.vehicle.traction import Grip
 from powertrain.verdicts.registry import stoppers
 from powertrain.verdicts.verdict import Many, Mask
 
 BLOCK = 8192
 """Candidates that are asked together; it bounds the memory and keeps the numbers in the cache."""
+
+MOSTLY, TRUST = 0.7, 8
+"""Where more than this part of a block passes all that needs no search, so many blocks of the
+same group go to the searches at once, which ask everything anyway."""
 
 PATIENCE = 4096
 """Survivors that are gathered before the searches, which cost least in bulk."""
@@ -94,6 +99,7 @@ class Search:
         self._allowed = brief.wishes.allowed_parts
         self._hub = np.array([option.mounts == "hub" for option in self.options.motors])
         self._quick = _not_implied(self.of_drives)
+        self._grips = Grip.of(brief.vehicle).known
         self._timed = brief.wishes.launch is not None or brief.wishes.run_up_m is not None
 
     def run(self) -> "Search":
@@ -193,8 +199,7 @@ class Search:
         for wish in self.of_sums:
             # The parts alone, with no gearing yet: no gearing makes it less.
             value = wish.value(seen)
-            alive = self._sieve(alive, ~np.isnan(value), f"{wish.id}_unknown", each)
-            alive = self._sieve(alive, wish.met(value), wish.id, each)
+            alive = self._kept_by(wish, value, alive, each)
         for drive_wish in self.of_drives:
             if drive_wish.ungeared and drive_wish.stands is not None:
                 met = filled(drive_wish.stands(seen), alive.shape)
@@ -204,6 +209,12 @@ class Search:
     def _sieve(self, alive: Mask, passes: Mask, reason: str, each: int) -> Mask:
         self.tally.reject(reason, int(np.count_nonzero(alive & ~passes)) * each)
         return alive & passes
+
+    def _kept_by(self, wish: Wished, value: Array, alive: Mask, each: int = 1) -> Mask:
+        """Return which candidates keep a limit; a figure that is not known does not show it."""
+        value = filled(value, alive.shape)
+        alive = self._sieve(alive, ~np.isnan(value), f"{wish.id}_unknown", each)
+        return self._sieve(alive, wish.met(value), wish.id, each)
 
     def _stretches(self, trios: Trios, geared: Keys) -> Stretches:
         """Return which stretches of the gearings each trio can use at all."""
@@ -221,12 +232,18 @@ class Search:
         begins = np.repeat(found.low - np.cumsum(counts) + counts, counts)
         kept_rows: list[Keys] = []
         kept_gears: list[Keys] = []
+        trusted = 0
         gears = geared[begins + np.arange(len(rows))]
         rows, gears = self._strong(trios, rows, gears)
         for begin in range(0, len(rows), BLOCK):
             row, gear = rows[begin : begin + BLOCK], gears[begin : begin + BLOCK]
             self.tally.solved += len(row)
-            left = self._steady(trios, row, gear)
+            if trusted and not self._grips:
+                # Nearly all of its kind passed; the searches will tell the few that don't.
+                left, trusted = np.arange(len(row)), trusted - 1
+            else:
+                left = self._steady(trios, row, gear)
+                trusted = TRUST if len(left) > MOSTLY * len(row) else 0
             kept_rows.append(row[left])
             kept_gears.append(gear[left])
             if sum(map(len, kept_rows)) >= PATIENCE or begin + BLOCK >= len(rows):
@@ -286,11 +303,9 @@ class Search:
         seen = self._seen(many, trios, row[left], gear[left])
         for wish in self.of_drives:
             if wish.steady:
-                passed = self._sieve(passed, wish.met(wish.value(seen)), wish.id, 1)
+                passed = self._kept_by(wish, wish.value(seen), passed)
         for total in self.of_sums:
-            value = total.value(seen)
-            passed = self._sieve(passed, ~np.isnan(value), f"{total.id}_unknown", 1)
-            passed = self._sieve(passed, total.met(value), total.id, 1)
+            passed = self._kept_by(total, total.value(seen), passed)
         return left[passed]
 
     def _geared_as_it_mounts(self, trios: Trios, row: Keys, gear: Keys) -> Mask:
@@ -327,7 +342,7 @@ class Search:
             if isinstance(wish, OfPart) or (isinstance(wish, OfDrive) and wish.ungeared):
                 continue
             value = filled(wish.value(seen), alive.shape)  # type: ignore[attr-defined]
-            alive = self._sieve(alive, wish.met(value), wish.id, 1)
+            alive = self._kept_by(wish, value, alive)
             if counts_as_margin(wish):
                 margins[wish.id] = wish.margin(value)
         worth = worth_of(self.brief, seen, margins)

@@ -57,7 +57,7 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
             Dashed: a guess for such a vehicle. Empty: it does not matter.
           </p>
         </div>
-        <div className="min-w-0">
+        <div className="min-w-0 scroll-mt-2" id="found">
           <Progress
             match={told}
             onCancel={() => matchId && void cancelMatch(matchId)}
@@ -66,6 +66,14 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
           {kept ? <Found answer={kept.answer} matchId={kept.id} shelf={parts} /> : null}
         </div>
       </main>
+      {told && told.feasible > 0 ? (
+        <a
+          href="#found"
+          className="no-print sticky bottom-0 border-t border-line bg-raised px-4 py-3 text-center text-[14px] font-semibold text-water lg:hidden"
+        >
+          {told.feasible.toLocaleString("en-GB")} combinations do: to the list
+        </a>
+      ) : null}
     </div>
   );
 }
