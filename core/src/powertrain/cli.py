@@ -20,7 +20,8 @@ from powertrain.bench.numbers import limit_word, number
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.reading import check_model, read_build, warnings_of
-from powertrain.documents.shelf import Shelf
+from powertrain.documents.shelf import KINDS, Shelf
+from powertrain.documents.table import BadRow, read_rows, write_rows
 from powertrain.documents.text import parse
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
@@ -93,7 +94,11 @@ def _parser() -> argparse.ArgumentParser:
     match.add_argument("build", metavar="BRIEF", help="a brief document, - for standard input")
     match.add_argument("--shelf", metavar="SHELF", help="a shelf document; the shipped one if none")
     match.add_argument("--limit", type=_whole("limit", 0, 1000), default=20)
-    commands.add_parser("shelf", help="the shelf that ships")
+    shelf = commands.add_parser("shelf", help="the shelf that ships, or a table of its parts")
+    shelf.add_argument("--csv", choices=tuple(KINDS), help="one list of it as a table")
+    parts = commands.add_parser("parts", help="the parts that a table holds, and its bad rows")
+    parts.add_argument("kind", choices=tuple(KINDS))
+    parts.add_argument("build", metavar="TABLE", help="a CSV file, - for standard input")
     identify = commands.add_parser("identify", help="constants from what is known of a part")
     identify.add_argument("build", metavar="FACTS", help="a facts document, - for standard input")
     return parser
@@ -301,12 +306,26 @@ def _match(arguments: Any) -> str:
 
 
 def _shelf(arguments: Any) -> str:
+    if arguments.csv is not None:
+        return "".join(write_rows(arguments.csv, getattr(shipped_shelf(), arguments.csv))).rstrip()
     return shipped_shelf().model_dump_json(exclude_unset=True)
+
+
+def _parts(arguments: Any) -> str:
+    text = _text(arguments.build).decode("utf-8-sig", "replace")
+    good, bad = [], []
+    for row in read_rows(arguments.kind, text.splitlines(keepends=True)):
+        if isinstance(row, BadRow):
+            bad.append({"line": row.line, "column": row.column, "what": row.what})
+        else:
+            good.append(row.model_dump(mode="json", exclude_unset=True))
+    return json.dumps({arguments.kind: good, "bad": bad}, allow_nan=False)
 
 
 DOCUMENTS: dict[str, Callable[[Any], str]] = {
     "identify": _identify,
     "match": _match,
+    "parts": _parts,
     "shelf": _shelf,
 }
 """Commands that take other documents than a build."""

@@ -1,0 +1,219 @@
+"""Parts of a shelf as a table, row by row, with the unit of every number in its header.
+
+A column is a place in the part's document, ``motor.kv_rpm_per_v [rpm/V]``; an empty cell says
+nothing. Numbers stand with all their digits, lists and provenance as JSON, so that what is
+written is read back exactly. Rows are read one at a time, and one that is wrong is told with its
+line and column while the others go on.
+"""
+
+import csv
+import json
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from functools import cache
+from types import UnionType
+from typing import Annotated, Any, Union, get_args, get_origin
+
+from pydantic import BaseModel
+
+from powertrain.documents.reading import check_model
+from powertrain.documents.shelf import KINDS, Part
+from powertrain.errors import Refusal
+
+LONGEST_CELL = 200_000
+
+
+@dataclass(frozen=True)
+class Column:
+    """A place in a part's document; `how` is number, truth, text or json."""
+
+    path: str
+    unit: str
+    how: str
+
+    @property
+    def header(self) -> str:
+        """What stands above it."""
+        return f"{self.path} [{self.unit}]" if self.unit else self.path
+
+
+@dataclass(frozen=True)
+class BadRow:
+    """A row that is no part: where, and what to do about it."""
+
+    line: int
+    column: str
+    what: str
+
+
+@cache
+def columns_of(kind: str) -> tuple[Column, ...]:
+    """Return every column that parts of a list of the shelf may have."""
+    found: dict[str, Column] = {}
+    for column in _columns(KINDS[kind], ""):
+        found.setdefault(column.path, column)
+    return tuple(found.values())
+
+
+def _columns(model: type[BaseModel], prefix: str) -> Iterator[Column]:
+    for name, field in model.model_fields.items():
+        path, models = f"{prefix}{name}", list(_models_in(field.annotation))
+        extra = field.json_schema_extra
+        if models and get_origin(_bare(field.annotation)) not in (list, dict):
+            for inner in models:
+                yield from _columns(inner, f"{path}.")
+        elif isinstance(extra, dict):
+            yield Column(path, str(extra["unit"]), "number")
+        else:
+            yield Column(path, "", _how(field.annotation))
+
+
+def _bare(annotation: Any) -> Any:
+    """Return an annotation without ``Annotated`` and ``None``."""
+    if get_origin(annotation) is Annotated:
+        return _bare(get_args(annotation)[0])
+    if get_origin(annotation) in (Union, UnionType):
+        kept = [inner for inner in get_args(annotation) if inner is not type(None)]
+        return _bare(kept[0]) if len(kept) == 1 else annotation
+    return annotation
+
+
+def _models_in(annotation: Any) -> Iterator[type[BaseModel]]:
+    bare = _bare(annotation)
+    if get_origin(bare) in (Union, UnionType):
+        for inner in get_args(bare):
+            yield from _models_in(inner)
+    elif isinstance(bare, type) and issubclass(bare, BaseModel):
+        yield bare
+
+
+def _how(annotation: Any) -> str:
+    bare = _bare(annotation)
+    if bare is bool:
+        return "truth"
+    return "json" if get_origin(bare) in (list, dict) else "text"
+
+
+def write_rows(kind: str, parts: Iterable[Part]) -> Iterator[str]:
+    """Yield the lines of a table of parts, the header first."""
+    columns = columns_of(kind)
+    line = _Line()
+    writer = csv.writer(line, lineterminator="\n")
+    writer.writerow([column.header for column in columns])
+    yield line.text
+    for part in parts:
+        document = part.model_dump(mode="json", exclude_unset=True)
+        writer.writerow([_cell(column, document) for column in columns])
+        yield line.text
+
+
+class _Line:
+    """Where the writer of one line leaves it."""
+
+    text = ""
+
+    def write(self, text: str) -> None:
+        """Take a line."""
+        self.text = text
+
+
+def _cell(column: Column, document: Any) -> str:
+    for step in column.path.split("."):
+        if not isinstance(document, dict) or document.get(step) is None:
+            return ""
+        document = document[step]
+    if column.how == "json":
+        return json.dumps(document, separators=(",", ":"))
+    if column.how == "truth":
+        return "yes" if document else "no"
+    return repr(document) if column.how == "number" else str(document)
+
+
+def read_rows(kind: str, lines: Iterable[str]) -> Iterator[Part | BadRow]:
+    """Yield, row by row, the part that a table holds or what is wrong with the row.
+
+    Parameters
+    ----------
+    lines : iterable of str
+        Lines of text, as an open file gives them; no more than one row is held at a time.
+
+    Raises
+    ------
+    Refusal
+        If there is no header, or it names a column that such parts don't have.
+    """
+    csv.field_size_limit(LONGEST_CELL)
+    rows = csv.reader(lines, strict=True)
+    columns = _header(kind, rows)
+    while True:
+        try:
+            cells = next(rows, None)
+        except csv.Error as problem:
+            yield BadRow(rows.line_num, "", f"is not a row of a table: {problem}")
+            continue
+        if cells is None:
+            return
+        if any(cell.strip() for cell in cells):
+            yield _row(kind, columns, cells, rows.line_num)
+
+
+def _header(kind: str, rows: Any) -> list[Column]:
+    header = next(rows, None)
+    if header is None:
+        raise Refusal("line 1", "is missing: a table begins with the names of its columns")
+    known = {column.header: column for column in columns_of(kind)}
+    known |= {column.path: column for column in columns_of(kind)}
+    found = []
+    for name in header:
+        column = known.get(name.strip().lstrip("\ufeff"))
+        if column is None:
+            raise Refusal(f"line 1, {name.strip()[:60]!r}", f"is no column of {kind}")
+        found.append(column)
+    if len({column.path for column in found}) != len(found):
+        raise Refusal("line 1", "names a column twice")
+    return found
+
+
+def _row(kind: str, columns: list[Column], cells: list[str], line: int) -> Part | BadRow:
+    if len(cells) != len(columns):
+        what = f"has {len(cells)} cells under {len(columns)} columns"
+        return BadRow(line, "", what)
+    document: dict[str, Any] = {}
+    for column, cell in zip(columns, cells, strict=True):
+        if cell.strip():
+            try:
+                _put(document, column.path, _value(column, cell))
+            except ValueError:
+                return BadRow(line, column.header, f"must be a {_noun(column)}, not {cell[:40]!r}")
+    try:
+        return check_model(KINDS[kind], document)
+    except Refusal as refusal:
+        headers = {column.path: column.header for column in columns}
+        return BadRow(line, headers.get(refusal.where, refusal.where), refusal.what)
+
+
+def _noun(column: Column) -> str:
+    return {"number": "number", "truth": "yes or no", "json": "list in JSON"}.get(
+        column.how, "text"
+    )
+
+
+def _value(column: Column, cell: str) -> Any:
+    if column.how == "number":
+        number = float(cell)
+        plain = cell.strip().lstrip("+-")
+        return int(cell) if plain.isdigit() else number
+    if column.how == "truth":
+        word = cell.strip().lower()
+        if word not in ("yes", "no"):
+            raise ValueError(cell)
+        return word == "yes"
+    return json.loads(cell) if column.how == "json" else cell
+
+
+def _put(document: dict[str, Any], path: str, value: Any) -> None:
+    *steps, last = path.split(".")
+    place = document
+    for step in steps:
+        place = place.setdefault(step, {})
+    place[last] = value
