@@ -33,7 +33,7 @@ def test_a_vehicle_typed_in_by_hand_is_solved_and_found_after_a_restart(
 ):
     product = own_product
     page.goto(product.url)
-    page.get_by_role("button", name=re.compile("Cargo trike")).click()
+    page.get_by_role("button", name=re.compile("^Cargo trike")).click()
     expect(page.get_by_role("tab").first).to_be_visible()
     name = page.get_by_label("Name of the build")
     name.fill("Reed cutter's trailer")

@@ -7,16 +7,18 @@ import signal
 import time
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from e2e.conftest import ROOT, Product
+from e2e.test_builds import findings
 
 BRIEF = json.loads((ROOT / "docs/examples/brief-trike.json").read_text())
 
 
 def test_a_newcomer_gets_from_the_start_page_to_a_matched_drive(page: Page, product: Product):
     page.goto(product.url)
-    page.get_by_role("button", name="Find a drive for a Board").click()
+    page.get_by_role("button", name="Find a drive for it: Board").click()
     results = page.get_by_role("main").locator("ol > li")
     expect(results.first).to_be_visible(timeout=60_000)
     # All is guessed until it is said; what is said stays said.
@@ -51,6 +53,27 @@ def test_what_can_not_be_is_refused_at_its_place_and_undone(page: Page, product:
     expect(least).to_have_value("24")
     page.get_by_role("button", name="Stop searching").click()
     expect(page.get_by_text("Stopped early")).to_be_visible(timeout=60_000)
+
+
+@pytest.mark.parametrize(("width", "theme"), [(1280, "light"), (390, "dark")])
+def test_the_brief_has_no_serious_findings_and_fits(
+    page: Page, product: Product, width: int, theme: str
+):
+    page.emulate_media(color_scheme=theme, reduced_motion="reduce")  # type: ignore[arg-type]
+    page.set_viewport_size({"width": width, "height": 800})
+    owned = {"motor": "otterlode-m90-80", "controller": "withyvane-t100-60"}
+    brief = product.post("/api/briefs", {"document": {**BRIEF, "owned": owned}})
+    page.goto(f"{product.url}/briefs/{brief['id']}")
+    expect(page.get_by_text("do all of this")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("heading", name="Why the others fall out")).to_be_visible()
+    assert findings(page) == []
+    assert page.evaluate("document.documentElement.scrollWidth") <= width
+    # By keyboard: a part is asked about, and the answer is said aloud.
+    page.get_by_label("pack", exact=True).focus()
+    page.keyboard.type("Saltern Y50 6S")
+    page.get_by_role("button", name="Ask", exact=True).focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Nothing with it meets the brief.")).to_be_visible(timeout=60_000)
 
 
 def workers_of(product: Product) -> list[int]:

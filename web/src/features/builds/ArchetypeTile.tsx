@@ -32,7 +32,7 @@ export function ArchetypeTile({ archetype, onBegin, onMatch }: Props) {
       <div className="flex justify-end px-2 pb-2">
         <Button
           onClick={() => onMatch(archetype.id)}
-          aria-label={`Find a drive for a ${archetype.title}`}
+          aria-label={`Find a drive for it: ${archetype.title}`}
         >
           Find a drive for it
         </Button>
