@@ -59,7 +59,7 @@ def _workers() -> Iterator[None]:
 
     def keep(place: int) -> None:
         while not over.is_set():
-            running[place] = subprocess.Popen([sys.executable, "-m", "ops.work"])
+            running[place] = subprocess.Popen([sys.executable, "-m", "ops.work", "--attached"])
             running[place].wait()
             over.wait(1.0)
 

@@ -16,7 +16,7 @@ BEATS_EVERY_S, STALLED_AFTER_S = 2.0, 8.0
 
 
 def main() -> int:
-    """Work until a termination signal, or until whoever started this process is gone."""
+    """Work until a termination signal; `--attached`, also until whoever started it is gone."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
     import django
 
@@ -24,7 +24,8 @@ def main() -> int:
     from procrastinate.contrib.django import app
 
     threading.Thread(target=_warm, daemon=True).start()
-    threading.Thread(target=_leave_with_parent, args=(os.getppid(),), daemon=True).start()
+    if "--attached" in sys.argv[1:]:
+        threading.Thread(target=_leave_with_parent, args=(os.getppid(),), daemon=True).start()
     connector: Any = app.connector
     asyncio.run(_work(app.with_connector(connector.get_worker_connector())))
     return 0

@@ -130,13 +130,11 @@ class Front:
         points, keys = _unbeaten(points, keys, self.points)
         order = np.lexsort((*(keys[:, i] for i in (3, 2, 1, 0)), points.sum(axis=1)))
         points, keys = points[order], keys[order]
-        kept: list[int] = []
         # Sorted by their sum none is beaten by a later one.
         while len(points):
             self.points = np.concatenate([self.points, points[:1]])
             self.keys = np.concatenate([self.keys, keys[:1]])
             points, keys = _unbeaten(points[1:], keys[1:], points[:1])
-            kept.append(len(self.keys) - 1)
         self._drop_beaten()
 
     def _drop_beaten(self) -> None:
