@@ -14,7 +14,8 @@ from powertrain.documents.reading import check_model
 from powertrain.errors import Refusal
 from powertrain.match.answer import answer_of
 from powertrain.match.relax import relaxations
-from powertrain.match.search import Search, Tally
+from powertrain.match.search import Search
+from powertrain.match.tally import Tally
 from powertrain.shelf.shipped import shipped_shelf
 
 log = logging.getLogger(__name__)

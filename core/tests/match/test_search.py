@@ -56,6 +56,18 @@ BRIEFS = {
          {"length_mm": 300, "width_mm": 200, "height_mm": 90}},
         {"battery": "merewisp-c21-50-10s4p"},
     ),
+    "trike on little grip": (
+        CARTS,
+        {"top_speed_kmh": {"min": 22}, "climb": {"grade_pct": 5, "speed_kmh": 10}},
+        {},
+        {"vehicle": {"traction": {"friction": 0.35, "driven_share": 0.5}}},
+    ),
+    "trike with the wind behind it": (
+        CARTS,
+        {"top_speed_kmh": {"min": 20, "max": 45}, "cruise_kmh": 18},
+        {},
+        {"conditions": {"headwind_mps": -14.0}},
+    ),
     "trolley": (
         OLD,
         {"top_speed_kmh": {"min": 10, "max": 25}, "climb": {"grade_pct": 3, "speed_kmh": 8},
@@ -97,10 +109,13 @@ def small_shelf(chosen):
 
 
 def brief_of(name):
-    chosen, wishes, owned = BRIEFS[name]
+    chosen, wishes, owned, *more = BRIEFS[name]
     vehicle, wheel = VEHICLES[id(chosen)]
+    changes = more[0] if more else {}
+    vehicle = {**vehicle, **changes.get("vehicle", {})}
     document = {"format": "young-torrent.brief/1", "vehicle": vehicle, "wheel": wheel,
-                "wishes": wishes, "owned": owned}  # fmt: skip
+                "wishes": wishes, "owned": owned,
+                "conditions": changes.get("conditions", {})}  # fmt: skip
     return Brief.model_validate(document), small_shelf(chosen)
 
 

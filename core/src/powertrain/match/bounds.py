@@ -77,6 +77,9 @@ def too_weak(brief: Brief, options: Options, wishes: Sequence[OfDrive]) -> NDArr
     road = RoadLoad.of(brief.vehicle.model_copy(update={"mass_kg": lightest}), brief.conditions)
     radius_m = radius_m_from_circumference_mm(brief.wheel.rolling_circumference_mm)
     weak = np.zeros(len(gearings), bool)
+    if Grip.of(brief.vehicle).known:
+        # Slipping wheels may hold a start to less torque than the hill takes.
+        return weak
     for duty in duties_of(brief, wishes):
         force_n = float(road.force_n(scalar(duty.speed_mps), scalar(duty.grade_pct)))
         torque_nm = force_n * radius_m / (gearings.ratio * gearings.efficiency)
@@ -145,6 +148,11 @@ class _Ask:
         """The least loss of any gearing."""
         return float(np.max(self.options.gearings.efficiency[self.geared], initial=0.0))
 
+    def duties(self) -> list[Duty]:
+        """Return the duties that take a push of every trio; what the wind does bounds none."""
+        found = duties_of(self.brief, self.wishes)
+        return [duty for duty in found if np.all(self.wanted_n(duty) > 0)]
+
     def wanted_n(self, duty: Duty, more_kg: float = 0.0) -> Array:
         """Return the push that a duty takes, with a gearing of no mass or of `more_kg`."""
         road = replace(self.level.road, mass_kg=self.level.road.mass_kg + more_kg)
@@ -160,7 +168,7 @@ def _windows(ask: _Ask) -> tuple[NDArray[np.int64], NDArray[np.int64], Counter[s
         low, high = _by_mount(ask, low, high, rejected)
     fastest = filled(fastest_mps(ask.level), (count,))
     start_n = filled(full_throttle(ask.level, scalar(0.0)).force_n, (count,))
-    for duty in duties_of(ask.brief, ask.wishes):
+    for duty in ask.duties():
         most = fastest / duty.speed_mps * (1 + ROOM)
         ends = np.searchsorted(ratio, most, side="right")
         low, high = _narrowed(low, high, 0, ends, duty.id, rejected)
@@ -242,7 +250,7 @@ def _cut(
         alive = alive & keeps
 
     thin, thick = edges[:, :-1], edges[:, 1:] * (1 + ROOM)
-    for duty in duties_of(ask.brief, ask.wishes):
+    for duty in ask.duties():
         torque = push_n(level, duty.speed_mps * thin * (1 - ROOM))
         wanted = _of_rows(ask.wanted_n(duty), rows)
         sieve(torque * thick * ask.best >= wanted * (1 - ROOM), duty.id)
@@ -253,7 +261,8 @@ def _cut(
         heaviest = float(np.max(gearings.mass_kg[ask.geared], initial=0.0))
         torque = push_n(level, duty.speed_mps * thick * (1 + ROOM))
         wanted = _of_rows(ask.wanted_n(duty, heaviest), rows)
-        sieve(torque * thin * worst <= wanted * (1 + ROOM), duty.id)
+        below = (torque <= 0) | (torque * thin * worst <= wanted + ROOM * np.abs(wanted))
+        sieve(below, duty.id)
     used = alive & (inside > 0)
     trio, cell = np.nonzero(used)
     return rows[trio], places[trio, cell], inside[trio, cell]

@@ -9,7 +9,7 @@ searches for top speed and launch. Each step sees only what the one before let t
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -30,12 +30,13 @@ from powertrain.match.groups import Trios, trios_of
 from powertrain.match.options import Options
 from powertrain.match.ranking import Best, Front, counts_as_margin, worth_of
 from powertrain.match.seen import Seen
+from powertrain.match.tally import Tally
 from powertrain.match.wish import OfDrive, OfPart, OfSum, Wished
 from powertrain.match.wish_registry import wishes_of
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.vehicle.traction import Grip
 from powertrain.verdicts.registry import stoppers
-from powertrain.verdicts.verdict import Many, Mask
+from powertrain.verdicts.verdict import Many, Mask, exceeds
 
 BLOCK = 8192
 """Candidates that are asked together; it bounds the memory and keeps the numbers in the cache."""
@@ -48,24 +49,6 @@ PATIENCE = 4096
 """Survivors that are gathered before the searches, which cost least in bulk."""
 
 Keys = NDArray[np.int64]
-
-
-@dataclass
-class Tally:
-    """What became of the candidates so far."""
-
-    considered: int
-    to_solve: int = 0
-    solved: int = 0
-    feasible: int = 0
-    rejected: Counter[str] = field(default_factory=Counter)
-    by_trio: dict[tuple[int, int, int], tuple[int, float, int]] = field(default_factory=dict)
-    """For each motor, controller and pack: how many gearings do, the best score and which."""
-
-    def reject(self, reason: str, count: int) -> None:
-        """Count candidates that a reason rules out."""
-        if count:
-            self.rejected[reason] += int(count)
 
 
 class Search:
@@ -193,28 +176,18 @@ class Search:
         alive = np.ones(len(trios), bool)
         for stopper in stoppers():
             if not stopper.geared:
-                alive = self._sieve(alive, ~filled(stopper.stops(many), alive.shape),
+                alive = self.tally.sieve(alive, ~filled(stopper.stops(many), alive.shape),
                                     stopper.id, each)  # fmt: skip
         seen = Seen(many, trios.price, trios.added_kg, np.zeros(len(trios)))
         for wish in self.of_sums:
             # The parts alone, with no gearing yet: no gearing makes it less.
             value = wish.value(seen)
-            alive = self._kept_by(wish, value, alive, each)
+            alive = self.tally.kept_by(wish, value, alive, each)
         for drive_wish in self.of_drives:
             if drive_wish.ungeared and drive_wish.stands is not None:
                 met = filled(drive_wish.stands(seen), alive.shape)
-                alive = self._sieve(alive, met, drive_wish.id, each)
+                alive = self.tally.sieve(alive, met, drive_wish.id, each)
         return trios.some(np.flatnonzero(alive))
-
-    def _sieve(self, alive: Mask, passes: Mask, reason: str, each: int) -> Mask:
-        self.tally.reject(reason, int(np.count_nonzero(alive & ~passes)) * each)
-        return alive & passes
-
-    def _kept_by(self, wish: Wished, value: Array, alive: Mask, each: int = 1) -> Mask:
-        """Return which candidates keep a limit; a figure that is not known does not show it."""
-        value = filled(value, alive.shape)
-        alive = self._sieve(alive, ~np.isnan(value), f"{wish.id}_unknown", each)
-        return self._sieve(alive, wish.met(value), wish.id, each)
 
     def _stretches(self, trios: Trios, geared: Keys) -> Stretches:
         """Return which stretches of the gearings each trio can use at all."""
@@ -255,18 +228,19 @@ class Search:
         """Return the candidates whose teeth stand a full-throttle start, and whose kind fits."""
         passes = np.ones(len(row), bool)
         if self.brief.owned.gearing is None:
-            passes = self._sieve(
+            passes = self.tally.sieve(
                 passes, self._geared_as_it_mounts(trios, row, gear), "hub_motor", 1
             )
         level = Drive.of(trios.builds(self.brief, np.arange(len(trios)), _level(len(trios))))
         if not level.grip.known:
             # Standing still the torque is that of motor, controller and pack alone.
-            torque_nm = full_throttle(level, scalar(0.0)).shaft_torque_nm * level.motor.count
-            torque_nm = filled(torque_nm, (len(trios),))[row]
-            strong = ~(torque_nm > self.options.gearings.carries_nm[gear] * (1 + 1e-9))
-            passes = self._sieve(passes, strong, "tooth_load", 1)
+            strong = self._stand_a_start(filled(_start_nm(level), (len(trios),))[row], gear)
+            passes = self.tally.sieve(passes, strong, "tooth_load", 1)
         self.tally.to_solve -= int(np.count_nonzero(~passes))
         return row[passes], gear[passes]
+
+    def _stand_a_start(self, torque_nm: Array, gear: Keys) -> Mask:
+        return ~exceeds(torque_nm, self.options.gearings.carries_nm[gear])
 
     def _many(self, build: Build) -> Many:
         drive = Drive.of(build)
@@ -288,11 +262,10 @@ class Search:
         drive, alive = Drive.of(build), np.ones(len(row), bool)
         for wish in self._quick:
             if wish.quick is not None:
-                alive = self._sieve(alive, filled(wish.quick(drive), alive.shape), wish.id, 1)
+                alive = self.tally.sieve(alive, filled(wish.quick(drive), alive.shape), wish.id, 1)
         if drive.grip.known:
-            torque_nm = full_throttle(drive, scalar(0.0)).shaft_torque_nm * drive.motor.count
-            strong = ~(torque_nm > self.options.gearings.carries_nm[gear] * (1 + 1e-9))
-            alive = self._sieve(alive, strong, "tooth_load", 1)
+            strong = self._stand_a_start(_start_nm(drive), gear)
+            alive = self.tally.sieve(alive, strong, "tooth_load", 1)
         left: Keys = np.flatnonzero(alive)
         if not len(left):
             return left
@@ -303,9 +276,9 @@ class Search:
         seen = self._seen(many, trios, row[left], gear[left])
         for wish in self.of_drives:
             if wish.steady:
-                passed = self._kept_by(wish, wish.value(seen), passed)
+                passed = self.tally.kept_by(wish, wish.value(seen), passed)
         for total in self.of_sums:
-            passed = self._kept_by(total, total.value(seen), passed)
+            passed = self.tally.kept_by(total, total.value(seen), passed)
         return left[passed]
 
     def _geared_as_it_mounts(self, trios: Trios, row: Keys, gear: Keys) -> Mask:
@@ -318,7 +291,7 @@ class Search:
         for stopper in stoppers():
             if stopper.geared == geared:
                 passes = ~filled(stopper.stops(many), alive.shape)
-                alive = self._sieve(alive, passes, stopper.id, 1)
+                alive = self.tally.sieve(alive, passes, stopper.id, 1)
         return alive
 
     def _seen(self, many: Many, trios: Trios, row: Keys, gear: Keys) -> Seen:
@@ -342,7 +315,7 @@ class Search:
             if isinstance(wish, OfPart) or (isinstance(wish, OfDrive) and wish.ungeared):
                 continue
             value = filled(wish.value(seen), alive.shape)  # type: ignore[attr-defined]
-            alive = self._kept_by(wish, value, alive)
+            alive = self.tally.kept_by(wish, value, alive)
             if counts_as_margin(wish):
                 margins[wish.id] = wish.margin(value)
         worth = worth_of(self.brief, seen, margins)
@@ -406,6 +379,11 @@ def _not_implied(wishes: list[OfDrive]) -> list[OfDrive]:
     level = [wish for wish in wishes if wish.id in ("top_speed_min", "cruise")]
     most = max((wish.limit for wish in level), default=0.0)
     return [wish for wish in wishes if wish not in level or wish.limit >= most]
+
+
+def _start_nm(drive: Drive) -> Array:
+    """Return the torque of all shafts together at a full-throttle start."""
+    return full_throttle(drive, scalar(0.0)).shaft_torque_nm * drive.motor.count
 
 
 def _driven_as(motor: MotorDocument) -> str:

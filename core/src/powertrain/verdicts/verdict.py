@@ -100,8 +100,8 @@ class NotJudged(BaseModel):
 @overload
 def exceeds(value: float, limit: float) -> bool: ...
 @overload
-def exceeds(value: Array, limit: float) -> Mask: ...
-def exceeds(value: Any, limit: float) -> Any:
+def exceeds(value: Array, limit: float | Array) -> Mask: ...
+def exceeds(value: Any, limit: Any) -> Any:
     """Return whether `value` is above `limit` by more than arithmetic can blur."""
     return value > limit * (1 + 1e-9)
 

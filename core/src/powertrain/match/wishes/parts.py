@@ -14,7 +14,7 @@ def wished(brief: Brief) -> Iterator[Wished]:
     """Yield the wishes that a part's document answers."""
     wishes = brief.wishes
     if wishes.max_full_charge_v is not None:
-        yield OfPart("full_charge_volts", "At most", "V", wishes.max_full_charge_v, -1,
+        yield OfPart("full_charge_volts", "Full charge at most", "V", wishes.max_full_charge_v, -1,
                      "straight off the charger", "pack", charger_v)  # fmt: skip
     if wishes.commutation is not None:
         wanted = wishes.commutation

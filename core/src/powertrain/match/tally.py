@@ -1,0 +1,38 @@
+"""What became of the candidates: counted by the first reason for which each falls out."""
+
+from collections import Counter
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from powertrain.arrays import Array, filled
+from powertrain.match.wish import Mask, Wished
+
+
+@dataclass
+class Tally:
+    """What became of the candidates so far."""
+
+    considered: int
+    to_solve: int = 0
+    solved: int = 0
+    feasible: int = 0
+    rejected: Counter[str] = field(default_factory=Counter)
+    by_trio: dict[tuple[int, int, int], tuple[int, float, int]] = field(default_factory=dict)
+    """For each motor, controller and pack: how many gearings do, the best score and which."""
+
+    def reject(self, reason: str, count: int) -> None:
+        """Count candidates that a reason rules out."""
+        if count:
+            self.rejected[reason] += int(count)
+
+    def sieve(self, alive: Mask, passes: Mask, reason: str, each: int) -> Mask:
+        """Return what is alive and passes, and count what falls out, `each` times over."""
+        self.reject(reason, int(np.count_nonzero(alive & ~passes)) * each)
+        return alive & passes
+
+    def kept_by(self, wish: Wished, value: Array, alive: Mask, each: int = 1) -> Mask:
+        """Return which candidates keep a limit; a figure that is not known does not show it."""
+        value = filled(value, alive.shape)
+        alive = self.sieve(alive, ~np.isnan(value), f"{wish.id}_unknown", each)
+        return self.sieve(alive, wish.met(value), wish.id, each)
