@@ -12,6 +12,7 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from queue import SimpleQueue
 
 
 def main() -> int:
@@ -23,28 +24,40 @@ def main() -> int:
         return 1
     from ops.cluster import LOCAL, ClusterError, cluster_below
 
-    # Said anew, since a shell that starts this in the background hands it down as ignored.
-    signal.signal(signal.SIGINT, signal.default_int_handler)
-    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    ended = _endings()
     LOCAL.mkdir(parents=True, exist_ok=True)
     cluster = cluster_below(LOCAL)
     try:
         print("Starting the database", flush=True)
         cluster.start()
         os.environ.update(cluster.environment, YT_SECRET_KEY=_secret(LOCAL))
-        _prepare(demo=options.demo)
-        with _workers():
-            _serve(options.port, begun)
+        if ended.empty():
+            _prepare(demo=options.demo)
+        if ended.empty():
+            with _workers(), _server(options.port):
+                seconds = time.monotonic() - begun
+                address = f"http://127.0.0.1:{options.port}/"
+                print(f"Ready after {seconds:.1f} s: {address}   (Ctrl-C stops it)", flush=True)
+                ended.get()
     except ClusterError as problem:
         print(problem, file=sys.stderr)
         return 1
-    except KeyboardInterrupt:
-        pass
     finally:
-        signal.signal(signal.SIGINT, signal.SIG_IGN)
         print("Stopping the database", flush=True)
         cluster.stop()
     return 0
+
+
+def _endings() -> SimpleQueue[int]:
+    """Return a queue that gets every wish to end this.
+
+    A signal that raises can be lost: one that comes while some object is being cleared away is
+    reported there and forgotten. This queue may be filled from within a signal's handler.
+    """
+    ended: SimpleQueue[int] = SimpleQueue()
+    for number in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(number, lambda number, _: ended.put(number))
+    return ended
 
 
 WORKERS = max(1, min(4, os.cpu_count() or 1))
@@ -70,10 +83,15 @@ def _workers() -> Iterator[None]:
         yield
     finally:
         over.set()
-        for worker in list(running.values()):
-            worker.terminate()
         for thread in keeping:
-            thread.join(timeout=10)
+            # Asked for as long as it takes, since one may have been begun a moment ago; a search
+            # that is cut off here is found by the next worker.
+            for ask in ("terminate", "terminate", "terminate", "kill", "kill"):
+                for worker in list(running.values()):
+                    getattr(worker, ask)()
+                thread.join(timeout=1.5)
+                if not thread.is_alive():
+                    break
 
 
 def _options() -> argparse.Namespace:
@@ -120,15 +138,15 @@ def _prepare(*, demo: bool) -> None:
     connections.close_all()
 
 
-def _serve(port: int, begun: float) -> None:
+@contextmanager
+def _server(port: int) -> Iterator[None]:
+    """Answer requests in threads beside this one; at the end let those under way finish."""
     import waitress
 
     from config.wsgi import application
 
-    threading.Thread(target=_warm, args=(), daemon=True).start()
-    seconds = time.monotonic() - begun
-    print(f"Ready after {seconds:.1f} s: http://127.0.0.1:{port}/   (Ctrl-C stops it)", flush=True)
-    waitress.serve(
+    threading.Thread(target=_warm, daemon=True).start()
+    server = waitress.create_server(
         application,
         host="127.0.0.1",
         port=port,
@@ -136,6 +154,11 @@ def _serve(port: int, begun: float) -> None:
         ident="",
         clear_untrusted_proxy_headers=True,
     )
+    threading.Thread(target=server.run, daemon=True).start()
+    try:
+        yield
+    finally:
+        server.task_dispatcher.shutdown(timeout=5)
 
 
 def _warm() -> None:
