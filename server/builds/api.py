@@ -3,14 +3,16 @@
 import json
 from uuid import UUID
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import Router, Status
 
 from builds import schemas
+from builds.actions.bring_in import bring_in_builds
 from builds.actions.change import pin, redo, restore, save_version, undo
 from builds.actions.create import create_build
 from builds.actions.remove import bring_back, remove_build
 from builds.errors import OperationRefused
+from builds.incoming import pieces, text_lines
 from builds.models import Build
 from builds.querysets import version_of
 from builds.views_of import archetype_card, build_answer, build_card, plain, version_card
@@ -19,6 +21,7 @@ from powertrain.bench.solve import solve
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.describe import all_fields, changes_between, fields_of_facts
 from powertrain.documents.reading import check_build
+from powertrain.documents.table import write_rows
 from powertrain.errors import Refusal
 from powertrain.identify.answer import IdentifyAnswer, identified
 from powertrain.identify.facts import CellFacts, Facts, MotorFacts
@@ -105,6 +108,31 @@ def create(request: HttpRequest, payload: schemas.CreateRequest) -> Status[schem
     """Begin a build."""
     build = create_build(request.user, plain(payload.document), payload.change_id)
     return Status(201, build_answer(build))
+
+
+@router.get(
+    "/builds/table", response={200: str, **REFUSED}, tags=["builds"], operation_id="export_builds"
+)
+def table(request: HttpRequest) -> StreamingHttpResponse:
+    """Return all builds as a table, CSV with units in its header."""
+    builds = Build.objects.of(request.user)
+    documents = (check_build(version_of(build, build.head).document) for build in builds)
+    answer = StreamingHttpResponse(
+        write_rows("builds", documents), content_type="text/csv; charset=utf-8"
+    )
+    answer.headers["Content-Disposition"] = 'attachment; filename="builds.csv"'
+    return answer
+
+
+@router.post(
+    "/builds/bring-in", response={200: schemas.BroughtIn, **REFUSED}, tags=["builds"],
+    operation_id="bring_in_builds", openapi_extra=schemas.TEXT,
+)  # fmt: skip
+def bring_in(request: HttpRequest) -> schemas.BroughtIn:
+    """Begin a build for every good row of a table; bad rows are told by line and column."""
+    added, bad, count = bring_in_builds(request.user, text_lines(pieces(request)))
+    told = [schemas.Bad(line=row.line, column=row.column, what=row.what) for row in bad]
+    return schemas.BroughtIn(added=added, changed=0, bad=told, bad_count=count)
 
 
 @router.get(

@@ -171,3 +171,26 @@ class FieldList(Schema):
     fields: list[FieldInfo]
     motor_facts: list[FieldInfo]
     cell_facts: list[FieldInfo]
+
+
+TEXT: dict[str, Any] = {
+    "requestBody": {"content": {"text/plain": {"schema": {"type": "string"}}}, "required": True}
+}
+"""How a body of plain text is told to the contract."""
+
+
+class Bad(Schema):
+    """A row or part that was not brought in: its line (or place in its list), column and cure."""
+
+    line: int
+    column: str
+    what: str
+
+
+class BroughtIn(Schema):
+    """What became of a table or document: `bad` are the first, `bad_count` all that stayed out."""
+
+    added: int
+    changed: int
+    bad: list[Bad]
+    bad_count: int

@@ -12,6 +12,7 @@ from builds.api import router as builds
 from config.api_errors import tell_errors
 from matching.api import router as matching
 from powertrain.documents.text import parse
+from shelf.api import router as shelf
 
 
 class GuardedParser(Parser):
@@ -38,6 +39,7 @@ api = NinjaAPI(
 )
 tell_errors(api)
 api.add_router("", builds)
+api.add_router("", shelf)
 api.add_router("", matching)
 
 

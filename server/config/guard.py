@@ -8,6 +8,9 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 
 SAFE = {"GET", "HEAD", "OPTIONS"}
 
+TABLES = ("/api/shelf/bring-in", "/api/builds/bring-in")
+"""Where whole tables come in, which are longer than any document."""
+
 POLICY = (
     "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; "
     "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
@@ -43,8 +46,10 @@ def _refusal(request: HttpRequest) -> HttpResponse | None:
     if origin is not None and urlsplit(origin).netloc != host:
         return _error("origin", "is another page; only this application writes here", 403)
     length = request.headers.get("Content-Length") or "0"
-    if not length.isdecimal() or int(length) > settings.DATA_UPLOAD_MAX_MEMORY_SIZE:
-        return _error("", f"is {length} bytes long; a document is a few thousand", 413)
+    table = request.path.startswith(TABLES)
+    most = settings.LARGEST_TABLE if table else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
+    if not length.isdecimal() or int(length) > most:
+        return _error("", f"is {length} bytes long; there may be {most:,} here", 413)
     return None
 
 

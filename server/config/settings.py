@@ -19,6 +19,7 @@ INSTALLED_APPS = [
     "procrastinate.contrib.django",
     "accounts",
     "builds",
+    "shelf",
     "matching",
 ]
 
@@ -59,6 +60,9 @@ WHITENOISE_MAX_AGE = 0
 
 # A build document is a few kilobytes; see powertrain.documents.text for the exact bound.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+
+LARGEST_TABLE = 100_000_000
+"""Bytes of a table or a whole shelf that is brought in; tables are read row by row."""
 
 LOGGING = {
     "version": 1,

@@ -15,25 +15,15 @@ from matching.models import Brief, Match, Origin
 from powertrain.documents.brief import Brief as BriefDocument
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.reading import check_model
-from powertrain.documents.shelf import Shelf
 from powertrain.match.meets import meets
 from powertrain.match.starts import start_briefs
 from powertrain.match.why import why
-from powertrain.shelf.shipped import shipped_shelf
+from shelf.whole import shelf_of
 
 router = Router()
 
 REFUSED = dict.fromkeys((400, 403, 413, 422, 503), ErrorAnswer)
 MISSING = {**REFUSED, 404: ErrorAnswer}
-
-
-@router.get(
-    "/shelf", response={200: Shelf, **REFUSED}, exclude_unset=True, tags=["shelf"],
-    operation_id="shelf",
-)  # fmt: skip
-def shelf(request: HttpRequest) -> Shelf:
-    """Return everything on the shelf."""
-    return shipped_shelf()
 
 
 @router.get(
@@ -132,7 +122,7 @@ def why_not(request: HttpRequest, match_id: UUID, payload: schemas.WhyRequest) -
     match = Match.objects.one(request.user, match_id)
     brief = check_model(BriefDocument, match.document)
     named = {key: ref for key, ref in payload.model_dump().items() if ref is not None}
-    return schemas.WhyTold(answer=why(brief, shipped_shelf(), named))
+    return schemas.WhyTold(answer=why(brief, shelf_of(request.user), named))
 
 
 @router.post(

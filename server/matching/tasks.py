@@ -16,7 +16,6 @@ from powertrain.match.answer import answer_of
 from powertrain.match.relax import relaxations
 from powertrain.match.search import Search
 from powertrain.match.tally import Tally
-from powertrain.shelf.shipped import shipped_shelf
 
 log = logging.getLogger(__name__)
 
@@ -61,7 +60,10 @@ def carry_out(match_id: str) -> None:
 
 
 def _search(match: Any, brief: BriefDocument) -> None:
-    search = Search(brief, shipped_shelf(), best=SHOWN)
+    from shelf.whole import shelf_of
+
+    shelf = shelf_of(match.brief.owner)
+    search = Search(brief, shelf, best=SHOWN)
     for _ in _told(match, search, search.steps()):
         if _is_called_off(match):
             match.answer = answer_of(search, SHOWN, by_trio=True).model_dump(mode="json")
@@ -69,7 +71,7 @@ def _search(match: Any, brief: BriefDocument) -> None:
             return
     relaxed = []
     if not search.tally.feasible:
-        for found in relaxations(brief, shipped_shelf()):
+        for found in relaxations(brief, shelf):
             relaxed.append(found)
             if _is_called_off(match):
                 break

@@ -21,7 +21,7 @@ from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.reading import check_model, read_build, warnings_of
 from powertrain.documents.shelf import KINDS, Shelf
-from powertrain.documents.table import BadRow, read_rows, write_rows
+from powertrain.documents.table import TABLES, BadRow, read_rows, write_rows
 from powertrain.documents.text import parse
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
@@ -97,7 +97,7 @@ def _parser() -> argparse.ArgumentParser:
     shelf = commands.add_parser("shelf", help="the shelf that ships, or a table of its parts")
     shelf.add_argument("--csv", choices=tuple(KINDS), help="one list of it as a table")
     parts = commands.add_parser("parts", help="the parts that a table holds, and its bad rows")
-    parts.add_argument("kind", choices=tuple(KINDS))
+    parts.add_argument("kind", choices=tuple(TABLES))
     parts.add_argument("build", metavar="TABLE", help="a CSV file, - for standard input")
     identify = commands.add_parser("identify", help="constants from what is known of a part")
     identify.add_argument("build", metavar="FACTS", help="a facts document, - for standard input")

@@ -16,6 +16,7 @@ from powertrain.documents.motor import (
     SeriesWoundMotor,
 )
 from powertrain.documents.paths import differences
+from powertrain.documents.shelf import KINDS
 from powertrain.documents.vehicle import FixedStage, GearboxStage, ToothedStage
 
 FieldKind = Literal["number", "whole", "choice", "text", "pair", "list"]
@@ -67,6 +68,17 @@ def fields_of_facts(part: type[BaseModel], prefix: str) -> list[FieldInfo]:
     ]
 
 
+@cache
+def part_fields(kind: str) -> tuple[FieldInfo, ...]:
+    """Return every single field of a kind of part on the shelf, as `all_fields` of a build."""
+    found: dict[str, FieldInfo] = {}
+    for field in _fields_of(KINDS[kind], "", [], ""):
+        before = found.setdefault(field.path, field)
+        if before is not field:
+            found[field.path] = before.model_copy(update={"kinds": before.kinds + field.kinds})
+    return tuple(found.values())
+
+
 UNIONS: dict[str, tuple[type[BaseModel] | None, str, tuple[type[BaseModel], ...]]] = {
     "gearing": (None, "gearing.*.", (ToothedStage, FixedStage, GearboxStage)),
     "motor": (
@@ -81,7 +93,7 @@ def _fields_of(
 ) -> Iterator[FieldInfo]:
     for name, field in model.model_fields.items():
         path = f"{prefix}{name}"
-        if path in ("format", "provenance") or name == "kind":
+        if path in ("format", "provenance") or (name == "kind" and prefix):
             continue
         if path in UNIONS:
             yield from _fields_of_union(*UNIONS[path])

@@ -1,6 +1,6 @@
-"""Parts of a shelf as a table, row by row, with the unit of every number in its header.
+"""Parts of a shelf, or builds, as a table, row by row, each number's unit in the header.
 
-A column is a place in the part's document, ``motor.kv_rpm_per_v [rpm/V]``; an empty cell says
+A column is a place in the document, ``motor.kv_rpm_per_v [rpm/V]``; an empty cell says
 nothing. Numbers stand with all their digits, lists and provenance as JSON, so that what is
 written is read back exactly. Rows are read one at a time, and one that is wrong is told with its
 line and column while the others go on.
@@ -16,11 +16,15 @@ from typing import Annotated, Any, Union, get_args, get_origin
 
 from pydantic import BaseModel
 
+from powertrain.documents.build import Build
 from powertrain.documents.reading import check_model
-from powertrain.documents.shelf import KINDS, Part
+from powertrain.documents.shelf import KINDS
 from powertrain.errors import Refusal
 
 LONGEST_CELL = 200_000
+
+TABLES: dict[str, type[BaseModel]] = {**KINDS, "builds": Build}
+"""What may stand in a table: parts of each kind, and builds."""
 
 
 @dataclass(frozen=True)
@@ -48,9 +52,9 @@ class BadRow:
 
 @cache
 def columns_of(kind: str) -> tuple[Column, ...]:
-    """Return every column that parts of a list of the shelf may have."""
+    """Return every column that documents of a kind may have."""
     found: dict[str, Column] = {}
-    for column in _columns(KINDS[kind], ""):
+    for column in _columns(TABLES[kind], ""):
         found.setdefault(column.path, column)
     return tuple(found.values())
 
@@ -94,16 +98,16 @@ def _how(annotation: Any) -> str:
     return "json" if get_origin(bare) in (list, dict) else "text"
 
 
-def write_rows(kind: str, parts: Iterable[Part]) -> Iterator[str]:
-    """Yield the lines of a table of parts, the header first."""
+def write_rows(kind: str, documents: Iterable[BaseModel]) -> Iterator[str]:
+    """Yield the lines of a table of documents, the header first."""
     columns = columns_of(kind)
     line = _Line()
     writer = csv.writer(line, lineterminator="\n")
     writer.writerow([column.header for column in columns])
     yield line.text
-    for part in parts:
-        document = part.model_dump(mode="json", exclude_unset=True)
-        writer.writerow([_cell(column, document) for column in columns])
+    for document in documents:
+        said = document.model_dump(mode="json", exclude_unset=True)
+        writer.writerow([_cell(column, said) for column in columns])
         yield line.text
 
 
@@ -129,8 +133,8 @@ def _cell(column: Column, document: Any) -> str:
     return repr(document) if column.how == "number" else str(document)
 
 
-def read_rows(kind: str, lines: Iterable[str]) -> Iterator[Part | BadRow]:
-    """Yield, row by row, the part that a table holds or what is wrong with the row.
+def read_rows(kind: str, lines: Iterable[str]) -> Iterator[Any]:
+    """Yield, row by row, the document that a table holds, or a `BadRow`.
 
     Parameters
     ----------
@@ -140,7 +144,7 @@ def read_rows(kind: str, lines: Iterable[str]) -> Iterator[Part | BadRow]:
     Raises
     ------
     Refusal
-        If there is no header, or it names a column that such parts don't have.
+        If there is no header, or it names a column that such documents don't have.
     """
     csv.field_size_limit(LONGEST_CELL)
     rows = csv.reader(lines, strict=True)
@@ -174,7 +178,7 @@ def _header(kind: str, rows: Any) -> list[Column]:
     return found
 
 
-def _row(kind: str, columns: list[Column], cells: list[str], line: int) -> Part | BadRow:
+def _row(kind: str, columns: list[Column], cells: list[str], line: int) -> Any:
     if len(cells) != len(columns):
         what = f"has {len(cells)} cells under {len(columns)} columns"
         return BadRow(line, "", what)
@@ -186,7 +190,7 @@ def _row(kind: str, columns: list[Column], cells: list[str], line: int) -> Part 
             except ValueError:
                 return BadRow(line, column.header, f"must be a {_noun(column)}, not {cell[:40]!r}")
     try:
-        return check_model(KINDS[kind], document)
+        return check_model(TABLES[kind], document)
     except Refusal as refusal:
         headers = {column.path: column.header for column in columns}
         return BadRow(line, headers.get(refusal.where, refusal.where), refusal.what)

@@ -78,10 +78,10 @@ def trios_of(brief: Brief, options: Options, allowed: NDArray[np.bool_]) -> Iter
     allowed : array of bool
         Shape (motors, controllers, packs).
     """
-    motors = _alike([option.motor for option in options.motors])
+    motors = alike_of([option.motor for option in options.motors])
     parts = [option.part for option in options.controllers]
-    controllers = _alike([part.controller for part in parts], [part.settable for part in parts])
-    packs = _alike([option.battery for option in options.packs])
+    controllers = alike_of([part.controller for part in parts], [part.settable for part in parts])
+    packs = alike_of([option.battery for option in options.packs])
     for some_motors in motors:
         for some_controllers in controllers:
             for some_packs in packs:
@@ -93,7 +93,7 @@ def trios_of(brief: Brief, options: Options, allowed: NDArray[np.bool_]) -> Iter
                     )
 
 
-def _alike(documents: list[Any], beside: list[Any] | None = None) -> list[Places]:
+def alike_of(documents: list[Any], beside: list[Any] | None = None) -> list[Places]:
     """Return the places of documents that state the same things, group by group."""
     groups: dict[Any, list[int]] = {}
     for place, document in enumerate(documents):
@@ -120,13 +120,13 @@ def _is_number(value: Any) -> bool:
     return isinstance(value, int | float) and not isinstance(value, bool)
 
 
-def _numbers(documents: list[Any], prefix: str) -> Columns:
+def numbers_of(documents: list[Any], prefix: str) -> Columns:
     """Return every number that documents of one kind state, as columns by document path."""
     columns: Columns = {}
     for key in type(documents[0]).model_fields:
         values = [getattr(document, key) for document in documents]
         if isinstance(values[0], Model):
-            columns |= _numbers(values, f"{prefix}{key}.")
+            columns |= numbers_of(values, f"{prefix}{key}.")
         elif key not in SILENT and _is_number(values[0]):
             columns[f"{prefix}{key}"] = np.array(values, float)
     return columns
@@ -172,7 +172,7 @@ def _group(
         for path, is_bound in zip(amps, pattern, strict=True):
             if not is_bound:
                 del kept[path]
-        kept = {path: column for path, column in kept.items() if _differs(column)} | {
+        kept = {path: column for path, column in kept.items() if differs(column)} | {
             path: kept[path] for path in amps if path in kept
         }
         # Rows that agree in a number take it from the document of the first of them.
@@ -188,7 +188,7 @@ def _group(
 def _spread(documents: list[Any], places: Places, prefix: str) -> Columns:
     """Return the numbers of the documents at `places`, row by row."""
     used = np.unique(places)
-    table = _numbers([documents[place] for place in used], prefix)
+    table = numbers_of([documents[place] for place in used], prefix)
     rows = np.searchsorted(used, places)
     return {path: column[rows] for path, column in table.items()}
 
@@ -203,5 +203,6 @@ def _rows(value: Any, count: int) -> Array:
     return np.broadcast_to(np.asarray(value, float), (count,)).copy()
 
 
-def _differs(column: Array) -> bool:
+def differs(column: Array) -> bool:
+    """Return whether rows differ in a number at all."""
     return bool(np.any(column != column[0]))

@@ -1,0 +1,1 @@
+"""The shelf to look through: what parts say, what they leave out, what fits."""

@@ -1,0 +1,1 @@
+"""A shop's line of text, understood field by field."""

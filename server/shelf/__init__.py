@@ -1,0 +1,1 @@
+"""Parts of one's own beside those that ship."""

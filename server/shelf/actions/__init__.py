@@ -1,0 +1,1 @@
+"""What a person does with parts of their own: one function each."""

@@ -1,0 +1,58 @@
+"""Parts of one's own, and what was said of them. What was once said never changes."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from powertrain.documents.shelf import KINDS
+from shelf.querysets import PartQuerySet
+
+
+class Part(models.Model):
+    """One part of one owner, of one kind; `ref` is its id in documents.
+
+    Columns repeat of the document what is searched by. `head` is the number of what stands.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="parts"
+    )
+    kind = models.CharField(max_length=12, choices=[(kind, kind) for kind in KINDS])
+    ref = models.CharField(max_length=80)
+    name = models.CharField(max_length=120)
+    document = models.JSONField()
+    head = models.PositiveIntegerField(default=1)
+    made_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+    removed_at = models.DateTimeField(null=True, blank=True)
+
+    objects = PartQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-changed_at", "ref"]
+        constraints = [models.UniqueConstraint(fields=["owner", "ref"], name="one_part_of_a_ref")]
+        indexes = [models.Index(fields=["owner", "kind"], name="parts_of_a_kind")]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class PartVersion(models.Model):
+    """A part as it was said once; `parent` is what it was said in the place of."""
+
+    part = models.ForeignKey(Part, on_delete=models.CASCADE, related_name="versions")
+    number = models.PositiveIntegerField()
+    parent = models.PositiveIntegerField(null=True)
+    document = models.JSONField()
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["part", "number"], name="one_saying_of_a_number")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.part} said {self.number}"

@@ -1,0 +1,248 @@
+"""Parts of one's own over HTTP, on the real PostgreSQL."""
+
+import csv
+import io
+import json
+from pathlib import Path
+
+import pytest
+
+from powertrain.documents.table import columns_of
+from shelf.models import Part, PartVersion
+
+EXAMPLES = Path(__file__).parents[2] / "docs/examples"
+MOTOR = {
+    "name": "Old blue can",
+    "motor": {
+        "kind": "permanent_magnet", "kv_rpm_per_v": 790, "resistance_ohm": 0.03,
+        "no_load_current_a": 0.9, "shaft_mm": 5,
+    },
+}  # fmt: skip
+
+
+@pytest.fixture
+def looked(api):
+    def looked(kind, **asked):
+        status, told = api.post(f"/shelf/{kind}/look", asked)
+        assert status == 200, told
+        return told
+
+    return looked
+
+
+def value_of(table, row, path):
+    return row["values"][[column["path"] for column in table["columns"]].index(path)]
+
+
+def test_a_part_of_ones_own_is_added_changed_and_said_as_before(api, looked):
+    status, part = api.post("/shelf/motors/parts", {"document": MOTOR})
+    assert (status, part["id"], part["own"], part["can_undo"]) == (201, "old-blue-can", True, False)
+    faster = {**MOTOR, "motor": {**MOTOR["motor"], "kv_rpm_per_v": 900}}
+    status, changed = api.post("/shelf/motors/parts/old-blue-can", {"document": faster})
+    assert (status, changed["document"]["motor"]["kv_rpm_per_v"], changed["can_undo"]) == (
+        200, 900, True,
+    )  # fmt: skip
+    status, before = api.post("/shelf/motors/parts/old-blue-can/undo", {})
+    assert before["document"]["motor"]["kv_rpm_per_v"] == 790
+    status, told = api.post("/shelf/motors/parts/old-blue-can/undo", {})
+    assert (status, told["error"]["where"]) == (404, "part")
+    # What was said in between is still there.
+    said = PartVersion.objects.values_list("document__motor__kv_rpm_per_v", flat=True)
+    assert sorted(said) == [790, 900]
+    table = looked("motors", words="blue")
+    assert [(row["id"], row["own"]) for row in table["rows"]] == [("old-blue-can", True)]
+
+
+def test_a_copy_gets_an_id_of_its_own_and_what_ships_stays(api):
+    status, shipped = api.get("/shelf/motors/parts/sedgeholt-o35-790")
+    assert (status, shipped["own"]) == (200, False)
+    status, copy = api.post("/shelf/motors/parts", {"document": shipped["document"]})
+    assert (status, copy["id"]) == (201, "sedgeholt-o35-790-2")
+    status, told = api.post("/shelf/motors/parts/sedgeholt-o35-790", {"document": MOTOR})
+    assert (status, told["error"]["where"]) == (404, "part")
+
+
+def test_a_part_that_makes_no_sense_is_refused_by_place_and_nothing_is_kept(api):
+    wrong = {**MOTOR, "motor": {**MOTOR["motor"], "resistance_ohm": -1}}
+    status, told = api.post("/shelf/motors/parts", {"document": wrong})
+    assert (status, told["error"]["where"]) == (422, "motor.resistance_ohm")
+    assert not Part.objects.exists()
+
+
+def test_a_part_taken_away_can_be_brought_back(api, looked):
+    api.post("/shelf/motors/parts", {"document": MOTOR})
+    api.post("/shelf/motors/parts/old-blue-can/remove", {})
+    assert looked("motors", only_own=True)["rows"] == []
+    api.post("/shelf/motors/parts/old-blue-can/bring-back", {})
+    assert len(looked("motors", only_own=True)["rows"]) == 1
+
+
+def test_sorting_puts_gaps_last_either_way_and_marks_them(api, looked):
+    api.post("/shelf/motors/parts", {"document": MOTOR})
+    for falling in (False, True):
+        table = looked("motors", sort="motor.mass_kg", falling=falling)
+        masses = [value_of(table, row, "motor.mass_kg") for row in table["rows"]]
+        known = [mass for mass in masses if mass is not None]
+        assert known == sorted(known, reverse=falling)
+        assert masses[len(known) :] == [None]
+        assert table["rows"][-1]["id"] == "old-blue-can"
+    status, told = api.post("/shelf/motors/look", {"sort": "motor.colour"})
+    assert (status, told["error"]["where"]) == (422, "sort")
+
+
+def test_what_fits_a_build_is_what_no_rule_stops_in_it(api, looked, trike):
+    table = looked("controllers", build=trike)
+    by_id = {row["id"]: row["unfit"] for row in table["rows"]}
+    assert sum(reason is None for reason in by_id.values()) > 3
+    fitting = looked("controllers", build=trike, only_fit=True)
+    assert {row["id"] for row in fitting["rows"]} == {
+        ref for ref, reason in by_id.items() if reason is None
+    }
+    # One that fits, put into the build, is stopped by nothing; one that doesn't is.
+    _, shelf = api.get("/shelf")
+    for row in table["rows"][::6]:
+        part = next(one for one in shelf["controllers"] if one["id"] == row["id"])
+        if part["drives"] != "brushless":
+            assert "brushless" in row["unfit"]
+            continue
+        built = {**trike, "controller": part["controller"]}
+        _, solved = api.post("/solve", {"document": built, "operations": []})
+        stops = [one for one in solved["answer"]["verdicts"] if one["severity"] == "stop"]
+        if row["unfit"] is None and not part.get("settable", True):
+            assert stops == []
+        if row["unfit"] is not None:
+            assert stops
+
+
+def test_what_fits_a_brief_goes_by_what_the_part_says(api, looked):
+    brief = json.loads((EXAMPLES / "brief-trike.json").read_text())
+    brief["wishes"] = {"motor_space": {"diameter_mm": 40}, "commutation": "brushless"}
+    api.post("/shelf/motors/parts", {"document": MOTOR})
+    table = looked("motors", brief=brief)
+    for row in table["rows"]:
+        wide = value_of(table, row, "motor.diameter_mm")
+        brushed = value_of(table, row, "motor.commutation") == "brushed"
+        assert (row["unfit"] is None) == (wide is not None and wide <= 40 and not brushed)
+    own = next(row for row in table["rows"] if row["own"])
+    assert "does not say" in own["unfit"]
+
+
+def test_a_search_takes_ones_own_parts_too(api):
+    from matching.tasks import carry_out
+
+    brief = json.loads((EXAMPLES / "brief-trike.json").read_text())
+    _, shipped = api.get("/shelf/motors/parts/otterlode-m90-80")
+    copy = {**shipped["document"], "name": "Mine", "id": "mine"}
+    api.post("/shelf/motors/parts", {"document": copy})
+    brief["owned"] = {"motor": "mine", "controller": "withyvane-t100-60"}
+    _, kept = api.post("/briefs", {"document": brief})
+    _, match = api.post(f"/briefs/{kept['id']}/matches", {})
+    carry_out(match["id"])
+    _, told = api.get(f"/matches/{match['id']}")
+    assert (told["state"], told["feasible"] > 0) == ("done", True)
+    assert {result["parts"]["motor"] for result in told["answer"]["results"]} == {"mine"}
+
+
+# Tables in and out
+
+
+def sent(api, path, text):
+    response = api.client.post(f"/api{path}", text, content_type="text/csv")
+    return response.status_code, json.loads(response.content)
+
+
+def fetched(api, path):
+    return b"".join(api.client.get(f"/api{path}").streaming_content).decode()
+
+
+def test_a_table_goes_out_and_comes_in_exactly(api):
+    api.post("/shelf/motors/parts", {"document": MOTOR})
+    text = fetched(api, "/shelf/motors/table?own=true")
+    assert len(text.splitlines()) == 2
+    before = Part.objects.get().document
+    Part.objects.all().delete()
+    assert sent(api, "/shelf/bring-in/motors", text)[1]["added"] == 1
+    assert Part.objects.get().document == before
+    whole = list(csv.reader(io.StringIO(fetched(api, "/shelf/motors/table"))))
+    assert len(whole) == 1 + 95 + 1
+
+
+def test_bad_rows_are_told_by_line_and_column_and_the_good_ones_go_in(api):
+    header = (
+        "id,name,motor.kind,motor.kv_rpm_per_v [rpm/V],motor.resistance_ohm,motor.no_load_current_a"
+    )
+    rows = [
+        "a,One,permanent_magnet,100,0.1,1",
+        "b,Two,permanent_magnet,fast,0.1,1",
+        "a,Again,permanent_magnet,100,0.1,1",
+        "sedgeholt-o35-790,Theirs,permanent_magnet,100,0.1,1",
+        "c,Three,permanent_magnet,100,-4,1",
+        "d,Four,permanent_magnet,200,0.1,1",
+    ]
+    status, told = sent(api, "/shelf/bring-in/motors", "\n".join([header, *rows]))
+    assert (status, told["added"], told["bad_count"]) == (200, 2, 4)
+    places = [(bad["line"], bad["column"].split(" ")[0]) for bad in told["bad"]]
+    assert places == [
+        (3, "motor.kv_rpm_per_v"), (4, "id"), (5, "id"), (6, "motor.resistance_ohm"),
+    ]  # fmt: skip
+    assert set(Part.objects.values_list("ref", flat=True)) == {"a", "d"}
+    # The same table again changes what is there and adds nothing.
+    _, again = sent(
+        api, "/shelf/bring-in/motors", "\n".join([header, rows[0].replace("100", "120")])
+    )
+    assert (again["added"], again["changed"]) == (0, 1)
+    status, told = sent(api, "/shelf/bring-in/motors", "id,colour\n1,2")
+    assert (status, "colour" in told["error"]["where"]) == (422, True)
+    status, told = sent(api, "/shelf/bring-in/motors", b"id,name\n\xff\xfe,2")
+    assert (status, "UTF-8" in told["error"]["what"]) == (422, True)
+
+
+def test_the_shipped_table_as_a_whole_document_under_other_ids(api):
+    _, shelf = api.get("/shelf")
+    for kind in shelf:
+        if isinstance(shelf[kind], list):
+            for part in shelf[kind]:
+                part["id"] = f"mine-{part['id']}"
+    count = sum(len(parts) for parts in shelf.values() if isinstance(parts, list))
+    shelf["packs"][3]["battery"]["series"] = 0
+    status, told = api.post("/shelf/bring-in", shelf)
+    assert (status, told["added"], told["bad_count"]) == (200, count - 1, 1)
+    assert told["bad"][0]["column"] == "packs.3.battery.series"
+    _, whole = api.get("/shelf")
+    own = {part["id"]: part for part in whole["teeth"] if part["id"].startswith("mine-")}
+    assert own == {part["id"]: part for part in shelf["teeth"]}
+    assert api.post("/shelf/bring-in", {"format": "other"})[0] == 422
+
+
+def test_builds_go_out_as_a_table_and_come_in_again(api, trike):
+    api.begin(trike)
+    text = fetched(api, "/builds/table")
+    assert "[rpm/V]" in text.splitlines()[0]
+    broken = text.splitlines()[1].replace("permanent_magnet", "steam")
+    status, told = sent(api, "/builds/bring-in", "\n".join([*text.splitlines(), broken]))
+    assert (status, told["added"], told["bad_count"], told["bad"][0]["line"]) == (200, 1, 1, 3)
+    _, listed = api.get("/builds")
+    documents = [api.get(f"/builds/{one['id']}")[1]["document"] for one in listed["builds"]]
+    assert documents == [trike, trike]
+
+
+def test_every_column_of_a_table_is_a_field_or_a_list(api):
+    for kind in ("motors", "controllers", "packs", "cells", "wheels", "wires"):
+        _, told = api.get(f"/shelf/{kind}/fields")
+        paths = {field["path"] for field in told["fields"]} | {"provenance", "motor.kind"}
+        assert {column.path for column in columns_of(kind)} <= paths | {"battery.chemistry"}
+
+
+def test_a_listing_is_read_and_asks_only_for_what_is_missing(api):
+    text = "3548, 790 KV, 3S-6S, 60 A, 5 mm shaft"
+    status, told = api.post("/shelf/read-listing", {"text": text})
+    assert (status, told["kind"], told["unread"]) == (200, "motors", [])
+    assert [asked["path"] for asked in told["asked"]] == [
+        "motor.resistance_ohm", "motor.no_load_current_a",
+    ]  # fmt: skip
+    document = told["document"]
+    for asked in told["asked"]:
+        document["motor"][asked["path"].split(".")[1]] = asked["guess"]
+        document["provenance"][asked["path"]] = {"origin": "estimated"}
+    status, part = api.post("/shelf/motors/parts", {"document": document})
+    assert status == 201, part
