@@ -1,4 +1,4 @@
-import type { components } from "./generated/schema";
+import type { components, operations } from "./generated/schema";
 
 type Schemas = components["schemas"];
 
@@ -47,5 +47,12 @@ export type MatchAnswer = Schemas["MatchAnswer"];
 export type MatchResult = Schemas["Result"];
 export type Margin = Schemas["Margin"];
 export type Shelf = Schemas["Shelf"];
+export type PartsTable = Schemas["PartsTable"];
+export type PartRow = Schemas["PartRow"];
+export type PartColumn = Schemas["PartColumn"];
+export type PartAnswer = Schemas["PartAnswer"];
+export type PartKind = operations["look"]["parameters"]["path"]["kind"];
+export type Listing = Schemas["Listing"];
+export type BroughtIn = Schemas["BroughtIn"];
 export type WhyAnswer = Schemas["WhyAnswer"];
 export type MetBrief = Schemas["MetBrief"];

@@ -11,10 +11,11 @@ from powertrain.errors import Refusal
 
 COLUMNS: dict[str, tuple[str, ...]] = {
     "motors": (
-        "motor.kind", "motor.commutation", "motor.kv_rpm_per_v", "motor.resistance_ohm",
+        "motor.kv_rpm_per_v", "motor.resistance_ohm",
         "motor.no_load_current_a", "motor.continuous_current_a", "motor.peak_current_a",
         "motor.max_rpm", "motor.rated_cells", "motor.diameter_mm", "motor.length_mm",
-        "motor.shaft_mm", "motor.mass_kg", "motor.sensor", "motor.poles", "motor.price",
+        "motor.shaft_mm", "motor.mass_kg", "motor.sensor", "motor.poles",
+        "motor.commutation", "motor.kind", "motor.price",
     ),
     "controllers": (
         "drives", "controller.max_voltage_v", "controller.capacitor_voltage_v",
@@ -45,7 +46,7 @@ Unfit = Callable[[Sequence[Part]], list[str | None]]
 """Says of each part why it does not fit, None where it does."""
 
 
-class Column(BaseModel):
+class PartColumn(BaseModel):
     """One thing that parts say."""
 
     path: str
@@ -53,7 +54,7 @@ class Column(BaseModel):
     unit: str
 
 
-class Row(BaseModel):
+class PartRow(BaseModel):
     """One part: its values go with the columns, None for a gap.
 
     `origins` says how each value is known, '' where nothing is said of that. `asked` tells which
@@ -74,18 +75,18 @@ class PartsTable(BaseModel):
     """Rows of a kind; `total` counts what was found before it was cut to the rows here."""
 
     kind: str
-    columns: list[Column]
-    rows: list[Row]
+    columns: list[PartColumn]
+    rows: list[PartRow]
     total: int
 
 
-def columns_of(kind: str) -> list[Column]:
+def columns_of(kind: str) -> list[PartColumn]:
     """Return the columns of a kind of part."""
     fields = {field.path: field for field in part_fields(kind)}
     return [
-        Column(path=path, label=fields[path].label, unit=fields[path].unit)
+        PartColumn(path=path, label=fields[path].label, unit=fields[path].unit)
         if path in fields
-        else Column(path=path, label=ELSEWHERE[path.split(".")[-1]], unit="")
+        else PartColumn(path=path, label=ELSEWHERE[path.split(".")[-1]], unit="")
         for path in COLUMNS[kind]
     ]
 
@@ -116,8 +117,7 @@ def table_of(
     sort : str
         Path of a column, or ``name``; gaps come last, whichever way it is sorted.
     unfit : callable, optional
-        Asked of every part that is shown; with `only_fit` of all, and what does not fit is left
-        out.
+        What fits comes first where nothing is sorted; with `only_fit` the rest is left out.
 
     Raises
     ------
@@ -130,16 +130,21 @@ def table_of(
     found = [(part, own) for part, own in parts if _has_words(part, wanted)]
     if sort:
         found = _sorted(found, sort, falling)
-    if unfit is not None and only_fit:
-        reasons = unfit([part for part, _ in found])
-        found = [one for one, reason in zip(found, reasons, strict=True) if reason is None]
-    shown = found[:limit]
-    told = unfit([part for part, _ in shown]) if unfit and not only_fit else [None] * len(shown)
+    told: list[str | None] = [None] * len(found)
+    if unfit is not None:
+        told = unfit([part for part, _ in found])
+        if only_fit:
+            found = [one for one, reason in zip(found, told, strict=True) if reason is None]
+            told = [None] * len(found)
+        elif not sort:
+            order = sorted(range(len(found)), key=lambda place: told[place] is not None)
+            found, told = [found[place] for place in order], [told[place] for place in order]
     return PartsTable(
         kind=kind,
         columns=columns_of(kind),
         rows=[
-            row_of(kind, part, own, reason) for (part, own), reason in zip(shown, told, strict=True)
+            row_of(kind, part, own, reason)
+            for (part, own), reason in zip(found[:limit], told[:limit], strict=True)
         ],
         total=len(found),
     )
@@ -168,10 +173,10 @@ def _sorted(found: list[tuple[Part, bool]], sort: str, falling: bool) -> list[tu
     return [*sorted(said, key=key, reverse=falling), *gaps]
 
 
-def row_of(kind: str, part: Part, own: bool, unfit: str | None = None) -> Row:
+def row_of(kind: str, part: Part, own: bool, unfit: str | None = None) -> PartRow:
     """Return the row of one part."""
     origins = part.provenance
-    return Row(
+    return PartRow(
         id=part.id,
         name=part.name,
         own=own,

@@ -2002,27 +2002,27 @@ export interface components {
         };
         /**
          * Row
-         * @description One part: its values go with the columns, None for a gap.
-         *
-         *     `origins` says how each value is known, '' where nothing is said of that. `asked` tells which
-         *     columns a part of its sort could fill at all. `unfit` is why it does not fit, None where it
-         *     does or nobody asked.
+         * @description One press of one lever.
          */
         Row: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Own */
-            own: boolean;
-            /** Values */
-            values: (number | string | boolean | number[] | null)[];
-            /** Origins */
-            origins: string[];
-            /** Asked */
-            asked: boolean[];
-            /** Unfit */
-            unfit: string | null;
+            /** Lever */
+            lever: string;
+            /**
+             * Step
+             * @enum {integer}
+             */
+            step: 1 | -1;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "pack" | "controller" | "motor" | "gearing" | "wheel" | "vehicle";
+            /** Say */
+            say: string;
+            /** Effects */
+            effects: {
+                [key: string]: number[] | null;
+            };
         };
         /**
          * SeriesWoundMotor
@@ -3705,16 +3705,40 @@ export interface components {
             price_per_m?: number | null;
         };
         /**
-         * Column
+         * PartColumn
          * @description One thing that parts say.
          */
-        Column: {
+        PartColumn: {
             /** Path */
             path: string;
             /** Label */
             label: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * PartRow
+         * @description One part: its values go with the columns, None for a gap.
+         *
+         *     `origins` says how each value is known, '' where nothing is said of that. `asked` tells which
+         *     columns a part of its sort could fill at all. `unfit` is why it does not fit, None where it
+         *     does or nobody asked.
+         */
+        PartRow: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
+            /** Values */
+            values: (number | string | boolean | number[] | null)[];
+            /** Origins */
+            origins: string[];
+            /** Asked */
+            asked: boolean[];
+            /** Unfit */
+            unfit: string | null;
         };
         /**
          * PartsTable
@@ -3724,9 +3748,9 @@ export interface components {
             /** Kind */
             kind: string;
             /** Columns */
-            columns: components["schemas"]["Column"][];
+            columns: components["schemas"]["PartColumn"][];
             /** Rows */
-            rows: components["schemas"]["Row"][];
+            rows: components["schemas"]["PartRow"][];
             /** Total */
             total: number;
         };

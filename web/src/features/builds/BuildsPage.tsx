@@ -63,7 +63,15 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
           <img src="/mark.svg" alt="" className="size-6" />
           Young Torrent
         </p>
-        {settings}
+        <nav className="ml-auto flex items-center gap-1">
+          <Link
+            to="/shelf"
+            className="flex min-h-11 items-center px-2 text-[13.5px] text-water sm:min-h-8"
+          >
+            Parts shelf
+          </Link>
+          {settings}
+        </nav>
       </header>
       {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
       {list.failureCount > 0 && !list.data ? (

@@ -1,8 +1,8 @@
 import { useId, useState } from "react";
 import type { FieldInfo, Provenance } from "../../../api/types";
-import { typed } from "../../../units/format";
+import { expected, parsed, written } from "../../../units/fields";
 import { useUnits } from "../../../units/preferences";
-import { documentUnit, toShown, toStored, type Unit } from "../../../units/quantities";
+import { documentUnit } from "../../../units/quantities";
 import { at } from "../bank/useLever";
 import type { BenchState, Workbench } from "../workbench";
 import { OriginChip } from "./OriginChip";
@@ -112,35 +112,3 @@ export function FieldInput({ bench, state, field, path }: Props) {
 
 const concerns = (where: string, path: string): boolean =>
   where === path || where.startsWith(`${path}.`);
-
-function written(value: unknown, field: FieldInfo, unit: Unit): string {
-  if (value === undefined || value === null) return "";
-  if (Array.isArray(value)) return value.join(field.kind === "list" ? ", " : " to ");
-  if (typeof value !== "number") return String(value);
-  if (field.kind === "whole" || (unit.factor === 1 && !unit.offset)) return String(value);
-  return String(Number(toShown(value, unit).toPrecision(7)));
-}
-
-function parsed(text: string, field: FieldInfo, unit: Unit): unknown {
-  if (field.kind === "text") return text.trim();
-  if (field.kind === "pair") {
-    const ends = text.match(/\d+/g)?.map(Number);
-    return ends?.length === 2 ? ends : undefined;
-  }
-  if (field.kind === "list") {
-    const items = text
-      .split(/[;\s]+|,\s+|,(?=\d*\.)/)
-      .filter(Boolean)
-      .map(typed);
-    return items.length && items.every((item) => item !== null) ? items : undefined;
-  }
-  const number = typed(text);
-  return number === null ? undefined : toStored(number, unit);
-}
-
-const expected = (field: FieldInfo): string =>
-  field.kind === "pair"
-    ? "two whole numbers, such as 3 to 6"
-    : field.kind === "list"
-      ? "a list of numbers, such as 3.2, 2, 1.25"
-      : "a number";
