@@ -18,6 +18,8 @@ from builds.querysets import version_of
 from builds.views_of import archetype_card, build_answer, build_card, plain, version_card
 from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
+from powertrain.compare.baseline import BaselineAnswer, baseline
+from powertrain.compare.compared import CompareAnswer, compare
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.describe import all_fields, changes_between, fields_of_facts
 from powertrain.documents.reading import check_build
@@ -53,6 +55,23 @@ def solve_build(request: HttpRequest, payload: schemas.SolveRequest) -> schemas.
         changes=[schemas.Change(**change) for change in changes_between(before, after)],
         answer=solve(document),
     )
+
+
+@router.post(
+    "/compare", response={200: CompareAnswer, **REFUSED}, tags=["engine"], operation_id="compare"
+)
+def compare_builds(request: HttpRequest, payload: schemas.CompareRequest) -> CompareAnswer:
+    """Return two to five builds beside one another on equal terms."""
+    return compare(payload.documents, payload.terms)
+
+
+@router.post(
+    "/baseline", response={200: BaselineAnswer, **REFUSED}, tags=["engine"],
+    operation_id="baseline",
+)  # fmt: skip
+def hold_against_table(request: HttpRequest, payload: schemas.BaselineRequest) -> BaselineAnswer:
+    """Return what the trade's table says of such a vehicle beside what is computed."""
+    return baseline(payload.document, payload.chosen)
 
 
 @router.get("/fields", response=schemas.FieldList, tags=["engine"], operation_id="fields")

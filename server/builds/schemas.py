@@ -8,6 +8,7 @@ from ninja import Schema
 from pydantic import Field
 
 from powertrain.bench.answer import Answer, StateAnswer
+from powertrain.compare.terms import Terms
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.describe import FieldInfo
 from powertrain.levers.operations import Operation
@@ -171,6 +172,20 @@ class FieldList(Schema):
     fields: list[FieldInfo]
     motor_facts: list[FieldInfo]
     cell_facts: list[FieldInfo]
+
+
+class CompareRequest(Schema):
+    """Two to five builds, the first of which sets the terms."""
+
+    documents: list[BuildDocument]
+    terms: Terms = Terms()
+
+
+class BaselineRequest(Schema):
+    """A build, and the line of the table that it is held against; the nearest if none."""
+
+    document: BuildDocument
+    chosen: str | None = None
 
 
 TEXT: dict[str, Any] = {

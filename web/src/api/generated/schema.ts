@@ -44,6 +44,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare Builds
+         * @description Return two to five builds beside one another on equal terms.
+         */
+        post: operations["compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/baseline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hold Against Table
+         * @description Return what the trade's table says of such a vehicle beside what is computed.
+         */
+        post: operations["baseline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fields": {
         parameters: {
             query?: never;
@@ -2632,6 +2672,156 @@ export interface components {
             kind: "permanent_magnet" | "series_wound" | "packaged";
         };
         /**
+         * Candidate
+         * @description One build as it was compared: its document, streams, and push over speed.
+         */
+        Candidate: {
+            /** Name */
+            name: string;
+            /** Drive */
+            drive: string;
+            /** Changed */
+            changed: string[];
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Motors */
+            motors: number;
+            /** Moments */
+            moments: components["schemas"]["MomentAnswer"][];
+            map: components["schemas"]["MapAnswer"];
+        };
+        /**
+         * CompareAnswer
+         * @description Builds beside one another, and the rows of their table; values go with the candidates.
+         */
+        CompareAnswer: {
+            terms: components["schemas"]["Terms"];
+            /** Candidates */
+            candidates: components["schemas"]["Candidate"][];
+            /** Rows */
+            rows: components["schemas"]["CompareRow"][];
+        };
+        /**
+         * CompareRow
+         * @description One line: a value of each build, None where it is not known; `of` says of what it is.
+         */
+        CompareRow: {
+            /** Id */
+            id: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "motor" | "controller" | "drive" | "ride";
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Better */
+            better: ("more" | "less") | null;
+            /** Values */
+            values: (number | null)[];
+            /** Bands */
+            bands: ((number | null)[] | null)[];
+            /** Notes */
+            notes: string[];
+        };
+        /**
+         * Terms
+         * @description On which terms builds are compared.
+         */
+        Terms: {
+            /**
+             * Same Vehicle
+             * @default true
+             */
+            same_vehicle?: boolean;
+            /**
+             * Same Voltage
+             * @default false
+             */
+            same_voltage?: boolean;
+        };
+        /**
+         * CompareRequest
+         * @description Two to five builds, the first of which sets the terms.
+         */
+        CompareRequest: {
+            /** Documents */
+            documents: components["schemas"]["Build"][];
+            /**
+             * @default {
+             *       "same_vehicle": true,
+             *       "same_voltage": false
+             *     }
+             */
+            terms?: components["schemas"]["Terms"];
+        };
+        /**
+         * BaselineAnswer
+         * @description The table's line for a vehicle beside the computed need.
+         */
+        BaselineAnswer: {
+            /** Chosen */
+            chosen: string;
+            /** Title */
+            title: string;
+            /** Assumes */
+            assumes: string;
+            /** Classes */
+            classes: components["schemas"]["ClassName"][];
+            /** Rows */
+            rows: components["schemas"]["BaselineRow"][];
+            /** Say */
+            say: string;
+        };
+        /**
+         * BaselineRow
+         * @description What the table says of one thing, and what is computed; None where there is no such end.
+         */
+        BaselineRow: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Computed */
+            computed: number;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "below" | "within" | "above";
+            /** Why */
+            why: string;
+        };
+        /**
+         * ClassName
+         * @description One line of the table to choose.
+         */
+        ClassName: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * BaselineRequest
+         * @description A build, and the line of the table that it is held against; the nearest if none.
+         */
+        BaselineRequest: {
+            document: components["schemas"]["Build"];
+            /** Chosen */
+            chosen?: string | null;
+        };
+        /**
          * FieldInfo
          * @description One input of the build document.
          *
@@ -4590,6 +4780,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SolveAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    baseline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BaselineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BaselineAnswer"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,199 @@
+"""The rows of the table that builders compare drives by."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from pydantic import BaseModel
+
+from powertrain.arrays import Array, scalar
+from powertrain.bench.answer import Answer, Band
+from powertrain.compare.terms import drive_kg
+from powertrain.constants import RPM_PER_RAD_S
+from powertrain.documents.build import Build
+from powertrain.drive import Drive
+from powertrain.figures import FigureId
+from powertrain.operating.free import free_running
+from powertrain.operating.full_throttle import fastest_mps, full_throttle
+from powertrain.operating.state import state_at_full_throttle
+
+Better = Literal["more", "less"] | None
+POINTS = 160
+"""Speeds at which the greatest power is looked for."""
+
+
+class CompareRow(BaseModel):
+    """One line: a value of each build, None where it is not known; `of` says of what it is."""
+
+    id: str
+    of: Literal["motor", "controller", "drive", "ride"]
+    label: str
+    unit: str
+    better: Better
+    values: list[float | None]
+    bands: list[Band | None]
+    notes: list[str]
+
+
+@dataclass(frozen=True)
+class Compared:
+    """One build with what is asked of it."""
+
+    build: Build
+    drive: Drive
+    answer: Answer
+
+
+Said = tuple[float | None, str]
+"""A value with a note, '' where there is nothing to add."""
+
+
+@dataclass(frozen=True)
+class Ask:
+    """One row's question."""
+
+    id: str
+    of: Literal["motor", "controller", "drive", "ride"]
+    label: str
+    unit: str
+    better: Better
+    value: Callable[[Compared], Said]
+    figure: FigureId | None = None
+
+
+def rows_of(compared: list[Compared]) -> Iterator[CompareRow]:
+    """Yield every row in which anything is known."""
+    for ask in ASKED:
+        said = [ask.value(one) for one in compared]
+        if all(value is None for value, _ in said):
+            continue
+        bands = [
+            None if ask.figure is None else one.answer.doubt.figures[ask.figure].band
+            for one in compared
+        ]
+        yield CompareRow(
+            id=ask.id, of=ask.of, label=ask.label, unit=ask.unit, better=ask.better,
+            values=[value for value, _ in said], bands=bands, notes=[note for _, note in said],
+        )  # fmt: skip
+
+
+def _part(path: str) -> Callable[[Compared], Said]:
+    section, key = path.split(".")
+
+    def value(one: Compared) -> Said:
+        found = getattr(getattr(one.build, section), key)
+        return None if found is None else float(found), ""
+
+    return value
+
+
+def _figure(key: FigureId) -> Callable[[Compared], Said]:
+    return lambda one: (one.answer.doubt.figures[key].value, "")
+
+
+def _lasting_torque(one: Compared) -> Said:
+    """Return the torque of one motor for as long as you like, with its amps."""
+    amps = one.build.motor.continuous_current_a
+    if amps is None or one.build.motor.kind == "packaged":
+        return None, ""
+    torque = one.drive.motor.shaft_torque_nm(scalar(0.0), scalar(amps))
+    return float(torque), f"at {amps:.3g} A"
+
+
+def _start_torque(one: Compared) -> Said:
+    at = full_throttle(one.drive, scalar(0.0))
+    return float(at.shaft_torque_nm), f"at {float(at.motor_current_a):.3g} A"
+
+
+def _greatest_power(one: Compared) -> Said:
+    """Return the greatest power of all shafts at full throttle, with the rpm it comes at."""
+    speeds: Array = np.linspace(0.0, float(fastest_mps(one.drive)), POINTS)
+    if not np.all(np.isfinite(speeds)):
+        return None, ""
+    states = state_at_full_throttle(one.drive, speeds, np.zeros(POINTS))
+    at = int(np.argmax(states.shaft_w))
+    return float(states.shaft_w[at]), f"at {float(states.motor_rpm[at]):,.0f} rpm"
+
+
+def _free_rpm(one: Compared) -> Said:
+    state = free_running(one.drive).full_charge
+    limit = one.build.motor.max_rpm
+    rpm = float(state.motor_rpm)
+    if not np.isfinite(rpm):
+        return None, ""
+    return rpm, "" if limit is None else f"of {limit:,.0f} allowed"
+
+
+def _controller_volts(one: Compared) -> Said:
+    controller = one.build.controller
+    limits = [v for v in (controller.max_voltage_v, controller.capacitor_voltage_v) if v]
+    if not limits:
+        return None, ""
+    return min(limits), f"of {one.answer.pack_full_v:.3g} V straight off the charger"
+
+
+def _price(one: Compared) -> Said:
+    motor, controller = one.build.motor, one.build.controller
+    if motor.price is None or controller.price is None:
+        return None, ""
+    return motor.count * motor.price + controller.price, ""
+
+
+def _kt(one: Compared) -> Said:
+    kv = getattr(one.build.motor, "kv_rpm_per_v", None)
+    return (None, "") if kv is None else (RPM_PER_RAD_S / kv, f"KV {kv:.4g}")
+
+
+def _moment(moment: str, key: str) -> Callable[[Compared], Said]:
+    def value(one: Compared) -> Said:
+        found = next(item for item in one.answer.moments if item.id == moment)
+        if not found.met and moment in ("climb", "cruise"):
+            return None, "can't be held"
+        return getattr(found.state, key), ""
+
+    return value
+
+
+def _stops(one: Compared) -> Said:
+    stops = [verdict.title for verdict in one.answer.verdicts if verdict.severity == "stop"]
+    return float(len(stops)), "; ".join(stops)
+
+
+ASKED: tuple[Ask, ...] = (
+    Ask("motor_kg", "motor", "Mass of one", "kg", "less", _part("motor.mass_kg")),
+    Ask("motor_diameter", "motor", "Diameter", "mm", "less", _part("motor.diameter_mm")),
+    Ask("motor_length", "motor", "Length", "mm", "less", _part("motor.length_mm")),
+    Ask("torque_per_amp", "motor", "Torque for each amp", "N.m/A", None, _kt),
+    Ask("lasting_torque", "motor", "Torque for long", "N.m", "more", _lasting_torque),
+    Ask("start_torque", "motor", "Torque at a start", "N.m", "more", _start_torque),
+    Ask("power", "motor", "Greatest power, all shafts", "W", "more", _greatest_power),
+    Ask("max_rpm", "motor", "Highest rpm", "rpm", "more", _part("motor.max_rpm")),
+    Ask("free_rpm", "motor", "Wheels in the air, fresh pack", "rpm", None, _free_rpm),
+    Ask("motor_v", "motor", "Highest volts", "V", "more", _part("motor.max_voltage_v")),
+    Ask("controller_v", "controller", "Highest volts", "V", "more", _controller_volts),
+    Ask("controller_a", "controller", "Continuous", "A", "more",
+        _part("controller.continuous_current_a")),
+    Ask("price", "drive", "Motor with controller", "", "less", _price),
+    Ask("drive_kg", "drive", "Motor, controller and pack", "kg", "less",
+        lambda one: (drive_kg(one.build), "")),
+    Ask("pack_wh", "drive", "Energy in the pack", "Wh", "more",
+        lambda one: (one.answer.pack_wh, f"{one.build.battery.series} cells in series")),
+    Ask("reduction", "drive", "Reduction", ": 1", None, lambda one: (one.answer.ratio, "")),
+    Ask("top_speed", "ride", "Top speed", "km/h", "more", _figure("top_speed_kmh"),
+        "top_speed_kmh"),
+    Ask("climb", "ride", "Climbs at", "km/h", "more", _figure("climb_kmh"), "climb_kmh"),
+    Ask("launch", "ride", "Gets going in", "s", "less", _figure("launch_s"), "launch_s"),
+    Ask("range", "ride", "Goes", "km", "more", _figure("range_km"), "range_km"),
+    Ask("cruise_a", "ride", "Pack amps at cruise", "A", "less",
+        _moment("cruise", "battery_current_a")),
+    Ask("climb_motor_a", "ride", "Motor amps on the hill", "A", None,
+        _moment("climb", "motor_current_a")),
+    Ask("motor_peak", "ride", "Most motor amps", "A", None, _figure("motor_peak_a"),
+        "motor_peak_a"),
+    Ask("pack_peak", "ride", "Most pack amps", "A", "less", _figure("pack_peak_a"), "pack_peak_a"),
+    Ask("winding", "ride", "Winding after the hill", "C", "less", _figure("winding_c"),
+        "winding_c"),
+    Ask("case", "ride", "Case after the hill", "C", "less", _figure("case_c"), "case_c"),
+    Ask("stops", "ride", "Limits passed", "", "less", _stops),
+)  # fmt: skip

@@ -1,0 +1,99 @@
+"""Equal terms: other drives put into the vehicle of the first, at its volts if asked."""
+
+from typing import Any
+
+from pydantic import BaseModel
+
+from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.documents.build import Build, Moments
+from powertrain.drive import Drive
+from powertrain.operating.moments import moments_of
+from powertrain.units import kmh_from_mps
+
+
+class Terms(BaseModel):
+    """On which terms builds are compared."""
+
+    same_vehicle: bool = True
+    same_voltage: bool = False
+
+
+class OnTerms(BaseModel):
+    """A build as it is compared, and in words what was changed for that."""
+
+    build: Build
+    changed: list[str]
+
+
+def on_terms(builds: list[Build], terms: Terms) -> list[OnTerms]:
+    """Return builds as they are compared.
+
+    With `same_vehicle` all stand in the first one's vehicle, on its wheels, in its air and on its
+    hill; each brings the mass of its own drive where both say it. With `same_voltage` each pack
+    has as many of its own cells in series as come nearest to the first one's nominal volts.
+    """
+    first = builds[0]
+    moments = _moments(first)
+    found = []
+    for build in builds:
+        update: dict[str, Any] = {"moments": moments}
+        changed: list[str] = []
+        if terms.same_vehicle and build is not first:
+            mass_kg, say = _mass(first, build)
+            update |= {
+                "vehicle": first.vehicle.model_copy(update={"mass_kg": mass_kg}),
+                "wheel": first.wheel,
+                "conditions": first.conditions,
+            }
+            if _differs(first, build):
+                changed.append(f"In the vehicle of {first.name}, {say}.")
+        if terms.same_voltage and build is not first:
+            cells = _cells(first, build)
+            if cells != build.battery.series:
+                changed.append(f"{cells} cells in series for {build.battery.series}.")
+                update["battery"] = build.battery.model_copy(update={"series": cells})
+        found.append(OnTerms(build=build.model_copy(update=update), changed=changed))
+    return found
+
+
+def _moments(first: Build) -> Moments:
+    """Return the moments of the first, its own choices made plain, so that all share them."""
+    drive = Drive.of(first)
+    asked = moments_of(first, drive).asked
+    own = first.moments
+    said = {
+        "launch_to_kmh": own.launch_to_kmh or float(kmh_from_mps(asked.launch_to_mps)),
+        "climb_grade_pct": own.climb_grade_pct or float(asked.climb_grade_pct),
+        "cruise_kmh": own.cruise_kmh or float(kmh_from_mps(asked.cruise_mps)),
+    }
+    return own.model_copy(update={key: value for key, value in said.items() if value > 0})
+
+
+def drive_kg(build: Build) -> float | None:
+    """Return the mass of motors, controller and pack; None where one of them does not say."""
+    masses = (build.motor.mass_kg, build.controller.mass_kg, build.battery.mass_kg)
+    if any(mass is None for mass in masses):
+        return None
+    motor, controller, pack = masses
+    return build.motor.count * motor + controller + pack  # type: ignore[operator]
+
+
+def _mass(first: Build, build: Build) -> tuple[float, str]:
+    own, others = drive_kg(first), drive_kg(build)
+    if own is None or others is None:
+        return first.vehicle.mass_kg, "with the same mass, since not all parts say theirs"
+    mass_kg = max(first.vehicle.mass_kg - own + others, 0.1)
+    return mass_kg, f"with its own drive {mass_kg:.4g} kg"
+
+
+def _differs(first: Build, build: Build) -> bool:
+    return (build.vehicle, build.wheel, build.conditions) != (
+        first.vehicle,
+        first.wheel,
+        first.conditions,
+    )
+
+
+def _cells(first: Build, build: Build) -> int:
+    wanted_v = first.battery.series * CHEMISTRIES[first.battery.chemistry].nominal_v
+    return max(1, round(wanted_v / CHEMISTRIES[build.battery.chemistry].nominal_v))
