@@ -1,11 +1,17 @@
 import { answered, client } from "./client";
-import type { BuildDocument, Facts, Operation } from "./types";
+import type { BuildDocument, Facts, Operation, Terms } from "./types";
 
 /** Every write, and the solve, as one function each. */
 const at = (id: string) => ({ params: { path: { build_id: id } } });
 
 export const solve = (document: BuildDocument, operations: Operation[]) =>
   answered(client.POST("/api/solve", { body: { document, operations } }));
+
+export const compare = (documents: BuildDocument[], terms: Terms) =>
+  answered(client.POST("/api/compare", { body: { documents, terms } }));
+
+export const baseline = (document: BuildDocument, chosen: string | null) =>
+  answered(client.POST("/api/baseline", { body: { document, chosen } }));
 
 export const identify = (facts: Facts) => answered(client.POST("/api/identify", { body: facts }));
 

@@ -35,10 +35,12 @@ export const isRunning = (match: { state: string }) => RUNNING.includes(match.st
 /** How often a running search is asked how far it is, in milliseconds. */
 const ASK_EVERY = 350;
 
+export const readMatch = (id: string) => answered(client.GET("/api/matches/{match_id}", of(id)));
+
 export const match = (id: string) =>
   queryOptions({
     queryKey: ["match", id],
-    queryFn: () => answered(client.GET("/api/matches/{match_id}", of(id))),
+    queryFn: () => readMatch(id),
     refetchInterval: (query): number | false => {
       const told = query.state.data as MatchProgress | undefined;
       return told && !isRunning(told) ? false : ASK_EVERY;

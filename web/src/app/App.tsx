@@ -4,6 +4,7 @@ import { ApiError } from "../api/client";
 import { BenchPage } from "../features/bench/BenchPage";
 import { BriefPage } from "../features/brief/BriefPage";
 import { BuildsPage } from "../features/builds/BuildsPage";
+import { ComparePage } from "../features/compare/ComparePage";
 import { ShelfPage } from "../features/shelf/ShelfPage";
 import { UnitsProvider } from "../units/preferences";
 import { Settings } from "./Settings";
@@ -35,6 +36,7 @@ const router = createBrowserRouter([
   { path: "/", element: <BuildsPage settings={<Settings />} /> },
   { path: "/builds/:id", element: <BenchPage settings={<Settings />} /> },
   { path: "/briefs/:id", element: <BriefPage settings={<Settings />} /> },
+  { path: "/compare", element: <ComparePage settings={<Settings />} /> },
   { path: "/shelf", element: <ShelfPage settings={<Settings />} /> },
   { path: "*", element: <Lost /> },
 ]);

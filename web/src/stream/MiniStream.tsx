@@ -13,10 +13,13 @@ export function MiniStream({
   state,
   motors,
   label,
+  most,
 }: {
   state: StateAnswer;
   motors: number;
   label: string;
+  /** The watts that fill the breadth, where several streams are to be held against one another. */
+  most?: number;
 }) {
   const flow = flowOf(state);
   const course: Course = {
@@ -28,7 +31,7 @@ export function MiniStream({
     split: 356,
     finish: 402,
     top: 16,
-    scale: BREADTH / widest(flow),
+    scale: BREADTH / (most ?? widest(flow)),
     lanes: Math.min(motors, 6),
     floor: 80,
   };

@@ -88,6 +88,14 @@ function Found({ answer, matchId, shelf: parts }: FoundProps) {
   const navigate = useNavigate();
   const [marked, setMarked] = useState<number | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [ticks, setTicks] = useState<{ of: string; ranks: number[] }>({ of: matchId, ranks: [] });
+  // Ranks are those of one search; the next one begins with none.
+  const ticked = ticks.of === matchId ? ticks.ranks : [];
+  const tick = (rank: number) =>
+    setTicks({
+      of: matchId,
+      ranks: ticked.includes(rank) ? ticked.filter((one) => one !== rank) : [...ticked, rank],
+    });
   const [ref, width] = useSize();
   const names = useMemo(() => {
     const all = [...(parts?.motors ?? []), ...(parts?.controllers ?? []), ...(parts?.packs ?? [])];
@@ -109,6 +117,16 @@ function Found({ answer, matchId, shelf: parts }: FoundProps) {
         {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
         {answer.results.length === 0 ? <Nothing answer={answer} /> : null}
         {answer.decided ? <p className="pt-2 text-[13px] text-soft">{answer.decided}</p> : null}
+        {ticked.length > 1 ? (
+          <p className="py-1">
+            <Link
+              to={`/compare?with=${ticked.map((rank) => `result:${matchId}:${rank}`).join(",")}`}
+              className="inline-flex min-h-11 items-center rounded-md border border-line bg-raised px-3 text-[13px] text-water hover:border-water sm:min-h-8"
+            >
+              Compare the {ticked.length} that are ticked
+            </Link>
+          </p>
+        ) : null}
         <ol>
           {answer.results.map((result) => (
             <ResultRow
@@ -118,6 +136,10 @@ function Found({ answer, matchId, shelf: parts }: FoundProps) {
               marked={marked === result.rank}
               onMark={setMarked}
               onMake={make}
+              ticked={ticked.includes(result.rank)}
+              onTick={
+                ticked.includes(result.rank) || ticked.length < 5 ? () => tick(result.rank) : null
+              }
             />
           ))}
         </ol>

@@ -9,10 +9,12 @@ interface Props {
   marked: boolean;
   onMark: (rank: number | null) => void;
   onMake: (rank: number) => void;
+  ticked: boolean;
+  onTick: (() => void) | null;
 }
 
 /** One set of parts: what to buy, what it does, and which wish is nearest to giving way. */
-export function ResultRow({ result, nameOf, marked, onMark, onMake }: Props) {
+export function ResultRow({ result, nameOf, marked, onMark, onMake, ticked, onTick }: Props) {
   const { parts } = result;
   const tight = tightest(result);
   return (
@@ -29,6 +31,17 @@ export function ResultRow({ result, nameOf, marked, onMark, onMake }: Props) {
           <h3 className="min-w-0 flex-1 basis-56 text-[14.5px] font-semibold">
             {nameOf(parts.motor)}, {nameOf(parts.controller)}, {nameOf(parts.battery)}
           </h3>
+          <label className="flex min-h-11 items-center gap-1.5 text-[12.5px] text-soft sm:min-h-8">
+            <input
+              type="checkbox"
+              checked={ticked}
+              disabled={!ticked && onTick === null}
+              onChange={() => onTick?.()}
+              aria-label={`compare, number ${result.rank}`}
+              className="size-4 accent-water"
+            />
+            compare
+          </label>
           <Button
             onClick={() => onMake(result.rank)}
             aria-label={`To the bench, number ${result.rank}`}

@@ -101,6 +101,9 @@ function RowMenu({ card, onChanged, onTrouble }: Props) {
             Copy
           </DropdownMenu.Item>
           <DropdownMenu.Item className={item} asChild>
+            <Link to={`/compare?with=build:${card.id}`}>Compare with another</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} asChild>
             <a href={`/api/builds/${card.id}/document`} download>
               Save as a file
             </a>

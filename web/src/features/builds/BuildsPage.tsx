@@ -65,6 +65,12 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
         </p>
         <nav className="ml-auto flex items-center gap-1">
           <Link
+            to="/compare"
+            className="flex min-h-11 items-center px-2 text-[13.5px] text-water sm:min-h-8"
+          >
+            Compare
+          </Link>
+          <Link
             to="/shelf"
             className="flex min-h-11 items-center px-2 text-[13.5px] text-water sm:min-h-8"
           >
@@ -105,7 +111,7 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
         <Briefs />
         <div className="mt-9 mb-3 flex flex-wrap items-end justify-between gap-3">
           <h2 className="text-[18px] font-semibold">Begin your own</h2>
-          <ImportBuild onRead={begin} onTrouble={setTrouble} />
+          <ImportBuild onRead={begin} onTable={renew} onTrouble={setTrouble} />
         </div>
         <p className="mb-4 max-w-2xl text-[13.5px] text-soft">
           Take the vehicle most like yours: to the bench with a drive that is typical of it, or to

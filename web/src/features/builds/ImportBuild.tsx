@@ -1,18 +1,36 @@
-import { useRef } from "react";
-import type { BuildDocument } from "../../api/types";
+import { useRef, useState } from "react";
+import { ApiError } from "../../api/client";
+import { bringInBuilds } from "../../api/shelf";
+import type { BroughtIn, BuildDocument } from "../../api/types";
+import { BroughtInReport } from "../../ui/BroughtInReport";
 import { Button } from "../../ui/Button";
 
 interface Props {
   onRead: (document: BuildDocument) => void;
+  /** Builds came in from a table. */
+  onTable: () => void;
   onTrouble: (what: string) => void;
 }
 
 const LARGEST = 1_000_000;
 
-/** Begin from a build document on disk. The server says what is wrong with it, if anything. */
-export function ImportBuild({ onRead, onTrouble }: Props) {
+/** Begin from a build document on disk, or from a table with a build in each row. */
+export function ImportBuild({ onRead, onTable, onTrouble }: Props) {
   const input = useRef<HTMLInputElement>(null);
+  const [told, setTold] = useState<BroughtIn | string | null>(null);
+  const readTable = async (file: File) => {
+    setTold("Reading");
+    try {
+      setTold(await bringInBuilds(await file.text()));
+      onTable();
+    } catch (problem) {
+      if (!(problem instanceof ApiError)) throw problem;
+      setTold(`Nothing was brought in: ${problem.where} ${problem.what}.`);
+    }
+  };
   const read = async (file: File) => {
+    if (file.name.toLowerCase().endsWith(".csv")) return readTable(file);
+    setTold(null);
     if (file.size > LARGEST) {
       onTrouble(`${file.name} is too long for a build document.`);
       return;
@@ -24,12 +42,19 @@ export function ImportBuild({ onRead, onTrouble }: Props) {
     }
   };
   return (
-    <>
+    <div className="flex flex-wrap items-center gap-2">
+      <a
+        href="/api/builds/table"
+        download
+        className="flex min-h-11 items-center px-2 text-[13px] text-water sm:min-h-8"
+      >
+        All builds as a table (CSV)
+      </a>
       <Button onClick={() => input.current?.click()}>Open a build file</Button>
       <input
         ref={input}
         type="file"
-        accept="application/json,.json"
+        accept="application/json,.json,text/csv,.csv"
         aria-label="Build file"
         className="hidden"
         onChange={(event) => {
@@ -38,6 +63,7 @@ export function ImportBuild({ onRead, onTrouble }: Props) {
           if (file) void read(file);
         }}
       />
-    </>
+      <BroughtInReport told={told} noun="builds" />
+    </div>
   );
 }

@@ -77,7 +77,11 @@ export function PartSheet({ kind, id, onOpen, onClose }: Props) {
               <Button>Close</Button>
             </Dialog.Close>
           </div>
-          <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+          <section
+            aria-label="What is said of it"
+            tabIndex={0}
+            className="min-h-0 flex-1 overflow-y-auto px-4 py-3"
+          >
             {found.error instanceof ApiError ? <p>The part {found.error.what}.</p> : null}
             {!own && found.data ? (
               <p className="mb-3 text-[13px] text-soft">
@@ -130,7 +134,7 @@ export function PartSheet({ kind, id, onOpen, onClose }: Props) {
                   : null}
               </fieldset>
             ) : null}
-          </div>
+          </section>
           <div className="flex flex-wrap gap-2 border-t border-line px-4 py-3">
             {own ? (
               <Button kind="main" disabled={!changed} onClick={save}>

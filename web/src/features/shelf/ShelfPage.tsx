@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { readBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
 import { brief, briefList } from "../../api/matching";
@@ -9,6 +9,7 @@ import { looked } from "../../api/shelf";
 import type { PartKind } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
+import { useAddress } from "../../ui/useAddress";
 import { useWide } from "../../ui/useWide";
 import { InAndOut } from "./InAndOut";
 import { KINDS, singular } from "./kinds";
@@ -21,18 +22,8 @@ const PAUSE = 200;
 
 /** Every part there is: looked for, held against a build or a brief, compared, one's own kept. */
 export function ShelfPage({ settings }: { settings: ReactNode }) {
-  const [search, setSearch] = useSearchParams();
+  const [search, say] = useAddress();
   const kind = (KINDS.find(([id]) => id === search.get("kind"))?.[0] ?? "motors") as PartKind;
-  const say = (values: Record<string, string | null>) =>
-    setSearch(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [key, value] of Object.entries(values))
-          value === null || value === "" ? next.delete(key) : next.set(key, value);
-        return next;
-      },
-      { replace: true },
-    );
   const [words, setWords] = useState(search.get("q") ?? "");
   const [asked, setAsked] = useState(words);
   useEffect(() => {
@@ -68,14 +59,8 @@ export function ShelfPage({ settings }: { settings: ReactNode }) {
     }),
     enabled: held === null || held.data !== undefined,
   });
-  // Ticks answer at once; the address follows, so that it can be sent on.
-  const [beside, setBeside] = useState(() =>
-    (search.get("beside") ?? "").split(",").filter(Boolean),
-  );
-  const put = (ids: string[]) => {
-    setBeside(ids);
-    say({ beside: ids.join(",") });
-  };
+  const beside = (search.get("beside") ?? "").split(",").filter(Boolean);
+  const put = (ids: string[]) => say({ beside: ids.join(",") });
   const facing = search.get("view") === "beside" && beside.length > 1;
   const open = search.get("part");
   const [pasting, setPasting] = useState(false);
@@ -106,10 +91,7 @@ export function ShelfPage({ settings }: { settings: ReactNode }) {
               key={id}
               type="button"
               aria-current={id === kind ? "page" : undefined}
-              onClick={() => {
-                setBeside([]);
-                say({ kind: id, sort: null, falling: null, beside: null, part: null });
-              }}
+              onClick={() => say({ kind: id, sort: null, falling: null, beside: null, part: null })}
               className="min-h-11 shrink-0 rounded-md px-2.5 text-[13.5px] whitespace-nowrap text-soft hover:bg-sunk aria-[current]:bg-shallow aria-[current]:font-semibold aria-[current]:text-ink sm:min-h-8"
             >
               {plural}

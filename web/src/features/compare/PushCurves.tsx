@@ -1,0 +1,122 @@
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+import type { Candidate } from "../../api/types";
+import { useUnits } from "../../units/preferences";
+import { toShown, unitOf } from "../../units/quantities";
+import { markOf } from "./marks";
+
+const MARGIN = { left: 44, right: 16, top: 18, bottom: 30 };
+
+interface Props {
+  candidates: Candidate[];
+  width: number;
+  height: number;
+}
+
+/** Every candidate's push at full throttle over speed, and what the first one's road asks. */
+export function PushCurves({ candidates, width, height }: Props) {
+  const { choice, text } = useUnits();
+  const speedUnit = unitOf("speed", choice);
+  const forceUnit = unitOf("force", choice);
+  const first = candidates[0];
+  if (!first || width < 160) return null;
+  const fastest = Math.max(...candidates.flatMap((one) => one.map.speeds_mps));
+  const hardest = Math.max(...candidates.flatMap((one) => one.map.drive_force_n), 1e-6);
+  const x = scaleLinear([0, toShown(fastest, speedUnit)], [MARGIN.left, width - MARGIN.right]);
+  const y = scaleLinear(
+    [0, toShown(hardest * 1.1, forceUnit)],
+    [height - MARGIN.bottom, MARGIN.top],
+  );
+  const path = (speeds: number[], forces: number[]) =>
+    line<number>(
+      (_, at) => x(toShown(speeds[at] ?? 0, speedUnit)),
+      (force) => y(toShown(force, forceUnit)),
+    )(forces) ?? "";
+  const inside = (speeds: number[], forces: number[]): [number[], number[]] => {
+    const kept = speeds.flatMap((speed, at) =>
+      speed <= fastest && (forces[at] ?? 0) <= hardest * 1.1 ? [at] : [],
+    );
+    return [kept.map((at) => speeds[at] ?? 0), kept.map((at) => forces[at] ?? 0)];
+  };
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={candidates
+        .map((one, place) => {
+          const top = one.moments.find((moment) => moment.id === "top_speed");
+          return `${markOf(place).letter}, ${one.name}: ${text(one.map.drive_force_n[0] ?? 0, "force")} from standstill, top speed ${text(top?.state.speed_mps ?? 0, "speed")}`;
+        })
+        .join("; ")}
+    >
+      <text x={4} y={11} className="fill-soft text-[12px]">
+        Push at the wheel, {forceUnit.sign}
+      </text>
+      {y.ticks(4).map((tick) => (
+        <g key={tick}>
+          <line
+            x1={MARGIN.left}
+            x2={width - MARGIN.right}
+            y1={y(tick)}
+            y2={y(tick)}
+            className="stroke-line"
+          />
+          <text x={MARGIN.left - 6} y={y(tick) + 4} textAnchor="end" className="text-[11.5px]">
+            {tick.toLocaleString("en-GB")}
+          </text>
+        </g>
+      ))}
+      {x.ticks(6).map((tick, at, all) => (
+        <text key={tick} x={x(tick)} y={height - 10} textAnchor="middle" className="text-[11.5px]">
+          {tick.toLocaleString("en-GB")}
+          {at === all.length - 1 ? ` ${speedUnit.sign}` : ""}
+        </text>
+      ))}
+      {first.map.crossings.map((crossing) => {
+        const [speeds, forces] = inside(first.map.road_speeds_mps, crossing.road_force_n);
+        return (
+          <g key={crossing.grade_pct}>
+            <path
+              d={path(speeds, forces)}
+              className={`fill-none ${crossing.own ? "stroke-soft" : "stroke-line"}`}
+              strokeWidth={crossing.own ? 1.5 : 1}
+            />
+            {crossing.own || crossing.grade_pct === 0 ? (
+              <text
+                x={MARGIN.left + 4}
+                y={y(toShown(forces[0] ?? 0, forceUnit)) - 5}
+                className="fill-soft text-[11px]"
+              >
+                {crossing.grade_pct === 0
+                  ? "level road"
+                  : `${Math.round(crossing.grade_pct)} % hill`}
+              </text>
+            ) : null}
+          </g>
+        );
+      })}
+      {candidates.map((one, place) => {
+        const mark = markOf(place);
+        const middle = Math.floor(one.map.speeds_mps.length * (0.3 + 0.1 * place));
+        return (
+          <g key={mark.letter}>
+            <path
+              d={path(one.map.speeds_mps, one.map.drive_force_n)}
+              className={`fill-none ${mark.stroke}`}
+              strokeWidth={2.5}
+              strokeDasharray={mark.dash}
+            />
+            <text
+              x={x(toShown(one.map.speeds_mps[middle] ?? 0, speedUnit))}
+              y={y(toShown(one.map.drive_force_n[middle] ?? 0, forceUnit)) - 6}
+              className="text-[12.5px] font-semibold"
+            >
+              {mark.letter}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
