@@ -31,6 +31,8 @@ def main() -> int:
         print("Starting the database", flush=True)
         cluster.start()
         os.environ.update(cluster.environment, YT_SECRET_KEY=_secret(LOCAL))
+        # Searches take a core each; threads of one that wait in a loop would take the others.
+        os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
         if ended.empty():
             _prepare(demo=options.demo)
         if ended.empty():

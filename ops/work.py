@@ -64,12 +64,13 @@ async def _rescue(app: Any) -> None:
 
 
 def _warm() -> None:
-    """Search once for something small, so that the first person does not wait for imports."""
+    """Begin a search for each start, so that nobody waits for imports or gearings."""
     from powertrain.match.search import Search
     from powertrain.match.starts import start_briefs
     from powertrain.shelf.shipped import shipped_shelf
 
-    next(Search(start_briefs()[0].document, shipped_shelf()).steps(), None)
+    for start in start_briefs():
+        next(Search(start.document, shipped_shelf()).steps(), None)
 
 
 def _leave_with_parent(parent: int) -> None:

@@ -25,8 +25,8 @@ TOLD_EVERY_S = 0.4
 ANSWERED_EVERY_S = 3.0
 """How often the best so far are written out in full, after the first of them."""
 
-SHOWN, FIRST_SHOWN = 30, 5
-"""Results in a whole answer, and in one on the way."""
+SHOWN, FIRST_SHOWN, AT_ONCE = 30, 5, 1
+"""Results in a whole answer, in one on the way, and in the very first."""
 
 MOST_ATTEMPTS = 3
 """Workers that a search may outlive; then it is told as failed."""
@@ -66,7 +66,7 @@ def _search(match: Any, brief: BriefDocument) -> None:
     search = Search(brief, shelf, best=SHOWN)
     for _ in _told(match, search, search.steps()):
         if _is_called_off(match):
-            match.answer = answer_of(search, SHOWN, by_trio=True).model_dump(mode="json")
+            match.answer = answer_of(search, FIRST_SHOWN, by_trio=True).model_dump(mode="json")
             _end(match, match.State.CANCELLED)
             return
     relaxed = []
@@ -90,7 +90,8 @@ def _told(match: Any, search: Search, steps: Iterator[Tally]) -> Iterator[None]:
         told = now
         fields = _counted(match, tally)
         if first or (tally.feasible and now - answered > ANSWERED_EVERY_S):
-            match.answer = answer_of(search, FIRST_SHOWN, by_trio=True).model_dump(mode="json")
+            shown = AT_ONCE if first else FIRST_SHOWN
+            match.answer = answer_of(search, shown, by_trio=True).model_dump(mode="json")
             answered, fields = now, [*fields, "answer"]
         match.save(update_fields=fields)
         yield

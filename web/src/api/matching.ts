@@ -26,6 +26,7 @@ export const shelf = queryOptions({
 export const brief = (id: string) =>
   queryOptions({
     queryKey: ["brief", id],
+    staleTime: 5000,
     queryFn: () => answered(client.GET("/api/briefs/{brief_id}", at(id))),
   });
 
@@ -35,6 +36,9 @@ export const isRunning = (match: { state: string }) => RUNNING.includes(match.st
 /** How often a running search is asked how far it is, in milliseconds. */
 const ASK_EVERY = 350;
 
+/** How often while nothing is found yet and somebody waits for a first answer. */
+const ASK_FIRST = 80;
+
 export const readMatch = (id: string) => answered(client.GET("/api/matches/{match_id}", of(id)));
 
 export const match = (id: string) =>
@@ -43,7 +47,8 @@ export const match = (id: string) =>
     queryFn: () => readMatch(id),
     refetchInterval: (query): number | false => {
       const told = query.state.data as MatchProgress | undefined;
-      return told && !isRunning(told) ? false : ASK_EVERY;
+      if (told && !isRunning(told)) return false;
+      return told?.answer ? ASK_EVERY : ASK_FIRST;
     },
   });
 

@@ -27,8 +27,8 @@ from powertrain.drive import Drive
 from powertrain.figures import searched_picture
 from powertrain.heat.limits import Limits
 from powertrain.heat.store import Store
+from powertrain.match.alike import alike_of, differs, numbers_of
 from powertrain.match.compose import limits_set
-from powertrain.match.groups import alike_of, differs, numbers_of
 from powertrain.match.reasons import in_words
 from powertrain.match.wish import OfPart
 from powertrain.match.wish_registry import wishes_of

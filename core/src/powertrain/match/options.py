@@ -6,15 +6,16 @@ from typing import Any
 
 import numpy as np
 
-from powertrain.arrays import scalar
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.brief import Brief
 from powertrain.documents.electrics import Battery, Controller
 from powertrain.documents.motor import MotorDocument
 from powertrain.documents.shelf import ControllerPart, MotorPart, Shelf
+from powertrain.documents.spread import with_values
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.gearing.train import Train
+from powertrain.match.alike import alike_of, numbers_of
 from powertrain.match.compose import build_of
 from powertrain.match.gearings import Gearings, gearings_of, given
 from powertrain.operating.full_throttle import fastest_mps
@@ -172,16 +173,19 @@ def _most_ratio(
         held = tallest.setdefault(pack.battery.chemistry, pack)
         if pack.battery.series > held.battery.series:
             tallest[pack.battery.chemistry] = pack
-    for motor in motors:
+    part, documents = controllers[0].part, [motor.motor for motor in motors]
+    for places in alike_of(documents):
+        alike = [documents[place] for place in places]
+        columns = numbers_of(alike, "motor.")
         for pack in tallest.values():
-            part = controllers[0].part
-            drive = Drive.of(build_of(brief, motor.motor, part, pack.battery, [], 0.0))
-            fastest = float(fastest_mps(drive))
-            if motor.motor.max_rpm is not None:
-                allowed_rad_s = scalar(motor.motor.max_rpm / RPM_PER_RAD_S)
-                fastest = min(fastest, float(drive.road_speed_mps(allowed_rad_s)))
-            if np.isfinite(fastest):
-                most = max(most, fastest / slow_mps)
+            build = with_values(build_of(brief, alike[0], part, pack.battery, [], 0.0), columns)
+            drive = Drive.of(build)
+            fastest = fastest_mps(drive)
+            if build.motor.max_rpm is not None:
+                allowed_rad_s = np.asarray(build.motor.max_rpm) / RPM_PER_RAD_S
+                fastest = np.minimum(fastest, drive.road_speed_mps(allowed_rad_s))
+            reached = fastest[np.isfinite(fastest)]
+            most = max(most, float(np.max(reached, initial=0.0)) / slow_mps)
     return most
 
 

@@ -38,14 +38,15 @@ from powertrain.vehicle.traction import Grip
 from powertrain.verdicts.registry import stoppers
 from powertrain.verdicts.verdict import Many, Mask, exceeds
 
-BLOCK = 8192
-"""Candidates that are asked together; it bounds the memory and keeps the numbers in the cache."""
+BLOCK, FIRST_BLOCK = 16384, 2048
+"""Candidates that are asked together, which bounds the memory and keeps the numbers in the cache;
+fewer while somebody waits for a first answer."""
 
 MOSTLY, TRUST = 0.7, 8
 """Where more than this part of a block passes all that needs no search, so many blocks of the
 same group go to the searches at once, which ask everything anyway."""
 
-PATIENCE = 4096
+PATIENCE = 8192
 """Survivors that are gathered before the searches, which cost least in bulk."""
 
 Keys = NDArray[np.int64]
@@ -208,8 +209,10 @@ class Search:
         trusted = 0
         gears = geared[begins + np.arange(len(rows))]
         rows, gears = self._strong(trios, rows, gears)
-        for begin in range(0, len(rows), BLOCK):
-            row, gear = rows[begin : begin + BLOCK], gears[begin : begin + BLOCK]
+        end = 0
+        while end < len(rows):
+            begin, end = end, end + (BLOCK if self.tally.feasible else FIRST_BLOCK)
+            row, gear = rows[begin:end], gears[begin:end]
             self.tally.solved += len(row)
             if trusted and not self._grips:
                 # Nearly all of its kind passed; the searches will tell the few that don't.
@@ -219,7 +222,7 @@ class Search:
                 trusted = TRUST if len(left) > MOSTLY * len(row) else 0
             kept_rows.append(row[left])
             kept_gears.append(gear[left])
-            if sum(map(len, kept_rows)) >= PATIENCE or begin + BLOCK >= len(rows):
+            if sum(map(len, kept_rows)) >= PATIENCE or end >= len(rows):
                 self._searched(trios, np.concatenate(kept_rows), np.concatenate(kept_gears))
                 kept_rows, kept_gears = [], []
             yield self.tally

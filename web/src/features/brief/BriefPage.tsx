@@ -3,10 +3,11 @@ import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { ApiError } from "../../api/client";
 import { cancelMatch, makeBuild, match, shelf } from "../../api/matching";
-import type { MatchAnswer, Shelf } from "../../api/types";
+import type { BriefDocument, MatchAnswer, Shelf } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
 import { useSize } from "../../ui/useSize";
+import { type Counts, sameCounts, sortedBy, weightsOf } from "./counts";
 import { FallsOut } from "./FallsOut";
 import { Front } from "./Front";
 import { Progress } from "./Progress";
@@ -22,9 +23,16 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
   const parts = useQuery(shelf).data;
   const told = useQuery({ ...match(matchId ?? ""), enabled: matchId !== null }).data;
   // What the last search found stays until the next one has found something.
-  const [kept, setKept] = useState<{ id: string; answer: MatchAnswer } | null>(null);
+  const [kept, setKept] = useState<{ id: string; answer: MatchAnswer; weights: Counts } | null>(
+    null,
+  );
   useEffect(() => {
-    if (told?.answer) setKept({ id: told.id, answer: told.answer });
+    if (told?.answer)
+      setKept({
+        id: told.id,
+        answer: told.answer,
+        weights: weightsOf(told.document as unknown as BriefDocument),
+      });
   }, [told]);
   useEffect(() => {
     document.title = `${said?.name ?? "Brief"}, Young Torrent`;
@@ -63,7 +71,15 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
             onCancel={() => matchId && void cancelMatch(matchId)}
             onAgain={search}
           />
-          {kept ? <Found answer={kept.answer} matchId={kept.id} shelf={parts} /> : null}
+          {kept ? (
+            <Found
+              answer={kept.answer}
+              matchId={kept.id}
+              shelf={parts}
+              weights={said ? weightsOf(said) : null}
+              asked={kept.weights}
+            />
+          ) : null}
         </div>
       </main>
       {told && told.feasible > 0 ? (
@@ -82,9 +98,16 @@ interface FoundProps {
   answer: MatchAnswer;
   matchId: string;
   shelf: Shelf | undefined;
+  /** What counts for how much now, and what did when the shelf was searched. */
+  weights: Counts | null;
+  asked: Counts;
 }
 
-function Found({ answer, matchId, shelf: parts }: FoundProps) {
+function Found({ answer, matchId, shelf: parts, weights, asked }: FoundProps) {
+  const anew = weights !== null && !sameCounts(weights, asked);
+  const sorted = anew ? sortedBy(answer.results, weights) : answer.results;
+  const [each, setEach] = useState(false);
+  const results = each ? oneOfEachMotor(sorted) : sorted;
   const navigate = useNavigate();
   const [marked, setMarked] = useState<number | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -116,7 +139,25 @@ function Found({ answer, matchId, shelf: parts }: FoundProps) {
       <div className="min-w-0">
         {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
         {answer.results.length === 0 ? <Nothing answer={answer} /> : null}
-        {answer.decided ? <p className="pt-2 text-[13px] text-soft">{answer.decided}</p> : null}
+        {anew ? (
+          <p role="status" className="pt-2 text-[13px] text-soft">
+            These are sorted by what counts now; the whole shelf is being searched by it.
+          </p>
+        ) : null}
+        {answer.decided && !anew ? (
+          <p className="pt-2 text-[13px] text-soft">{answer.decided}</p>
+        ) : null}
+        {new Set(sorted.map((one) => one.parts.motor)).size > 1 ? (
+          <label className="flex min-h-11 items-center gap-1.5 text-[12.5px] text-soft sm:min-h-7">
+            <input
+              type="checkbox"
+              checked={each}
+              onChange={(event) => setEach(event.target.checked)}
+              className="size-4 accent-water"
+            />
+            only the best of each motor
+          </label>
+        ) : null}
         {ticked.length > 1 ? (
           <p className="py-1">
             <Link
@@ -128,10 +169,11 @@ function Found({ answer, matchId, shelf: parts }: FoundProps) {
           </p>
         ) : null}
         <ol>
-          {answer.results.map((result) => (
+          {results.map((result, place) => (
             <ResultRow
               key={result.rank}
               result={result}
+              place={place + 1}
               nameOf={nameOf}
               marked={marked === result.rank}
               onMark={setMarked}
@@ -152,6 +194,11 @@ function Found({ answer, matchId, shelf: parts }: FoundProps) {
     </div>
   );
 }
+
+const oneOfEachMotor = (results: MatchAnswer["results"]) =>
+  results.filter(
+    (one, place) => results.findIndex((other) => other.parts.motor === one.parts.motor) === place,
+  );
 
 /** Nothing does: the single wishes which, given up so far, would let something through. */
 function Nothing({ answer }: { answer: MatchAnswer }) {

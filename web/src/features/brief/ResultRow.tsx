@@ -5,6 +5,8 @@ import { useUnits } from "../../units/preferences";
 
 interface Props {
   result: MatchResult;
+  /** Where it stands in the list, which may be sorted anew. */
+  place: number;
   nameOf: (id: string) => string;
   marked: boolean;
   onMark: (rank: number | null) => void;
@@ -14,7 +16,16 @@ interface Props {
 }
 
 /** One set of parts: what to buy, what it does, and which wish is nearest to giving way. */
-export function ResultRow({ result, nameOf, marked, onMark, onMake, ticked, onTick }: Props) {
+export function ResultRow({
+  result,
+  place,
+  nameOf,
+  marked,
+  onMark,
+  onMake,
+  ticked,
+  onTick,
+}: Props) {
   const { parts } = result;
   const tight = tightest(result);
   return (
@@ -23,9 +34,7 @@ export function ResultRow({ result, nameOf, marked, onMark, onMake, ticked, onTi
       onMouseEnter={() => onMark(result.rank)}
       onMouseLeave={() => onMark(null)}
     >
-      <span className="figure w-6 shrink-0 text-[17px] font-semibold text-water">
-        {result.rank}
-      </span>
+      <span className="figure w-6 shrink-0 text-[17px] font-semibold text-water">{place}</span>
       <div className="min-w-0 flex-1">
         <div className="flex flex-wrap items-start justify-between gap-x-3">
           <h3 className="min-w-0 flex-1 basis-56 text-[14.5px] font-semibold">

@@ -37,15 +37,17 @@ export function useBrief(id: string): Known {
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
 
   const search = useCallback(
-    async (next: BriefDocument) => {
+    async (next: BriefDocument, isKept = false) => {
       try {
-        const changed = await changeBrief(id, next);
+        const changed = isKept ? { id } : await changeBrief(id, next);
         setRefusal(null);
         const begun = await beginMatch(id);
-        queries.setQueryData(brief(id).queryKey, { ...changed, match: begun });
+        queries.setQueryData(brief(id).queryKey, (before) =>
+          before ? { ...before, ...changed, match: begun } : before,
+        );
         setMatchId(begun.id);
         setTrouble(null);
-        await queries.invalidateQueries({ queryKey: ["briefs"] });
+        void queries.invalidateQueries({ queryKey: ["briefs"] });
       } catch (problem) {
         if (!(problem instanceof ApiError)) throw problem;
         if (problem.status === 422) setRefusal({ where: problem.where, what: problem.what });
@@ -62,7 +64,7 @@ export function useBrief(id: string): Known {
     begun.current = true;
     setDocument(read.data.document);
     if (read.data.match && read.data.match.state !== "failed") setMatchId(read.data.match.id);
-    else void search(read.data.document);
+    else void search(read.data.document, true);
   }, [read.data, search]);
 
   const keep = (next: BriefDocument) => {

@@ -3,7 +3,14 @@ import { type ReactNode, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { bringBack, createBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
-import { briefList, briefStarts, createBrief } from "../../api/matching";
+import {
+  beginMatch,
+  briefList,
+  brief as briefOf,
+  briefStarts,
+  createBrief,
+  shelf,
+} from "../../api/matching";
 import { archetypes, buildList } from "../../api/queries";
 import type { BuildDocument } from "../../api/types";
 import { Button } from "../../ui/Button";
@@ -21,7 +28,10 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
     document.title = "Builds, Young Torrent";
-  }, []);
+    // What the next page needs, so that a match is seen as soon as it is found.
+    void queries.prefetchQuery(briefStarts);
+    void queries.prefetchQuery(shelf);
+  }, [queries]);
   const renew = () => queries.invalidateQueries({ queryKey: buildList.queryKey });
 
   const begin = async (document: BuildDocument) => {
@@ -43,9 +53,12 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
       const starts = await queries.ensureQueryData(briefStarts);
       const start = starts.find((one) => one.id === id);
       if (!start) return;
-      const brief = await createBrief(start.document);
-      await queries.invalidateQueries({ queryKey: briefList.queryKey });
-      void navigate(`/briefs/${brief.id}`);
+      const begun = await createBrief(start.document);
+      // Searched while the page is still on its way, which finds all of this there.
+      const match = await beginMatch(begun.id);
+      queries.setQueryData(briefOf(begun.id).queryKey, { ...begun, match });
+      void queries.invalidateQueries({ queryKey: briefList.queryKey });
+      void navigate(`/briefs/${begun.id}`);
     } catch (problem) {
       const why =
         problem instanceof ApiError ? `${problem.where} ${problem.what}` : String(problem);
