@@ -28,6 +28,9 @@ from powertrain.errors import Refusal
 from powertrain.figures import MINUTE_S
 from powertrain.heat.store import estimated
 from powertrain.identify.answer import check_facts, identified
+from powertrain.ladder.answer import ladder_answer
+from powertrain.ladder.rungs import rungs_of
+from powertrain.ladder.sizes import sizes_of
 from powertrain.levers.board import BETTER, levers_board
 from powertrain.match.matched import matched
 from powertrain.operating.derate import derated_rpm
@@ -99,6 +102,12 @@ def _parser() -> argparse.ArgumentParser:
     parts = commands.add_parser("parts", help="the parts that a table holds, and its bad rows")
     parts.add_argument("kind", choices=tuple(TABLES))
     parts.add_argument("build", metavar="TABLE", help="a CSV file, - for standard input")
+    ladder = commands.add_parser("ladder", help="every rung of teeth that exist")
+    ladder.add_argument("build", metavar="BUILD", help="a build document, - for standard input")
+    ladder.add_argument(
+        "--shelf", metavar="SHELF", help="a shelf document; the shipped one if none"
+    )
+    ladder.add_argument("--limit", type=_whole("limit", 0, 100_000), default=20)
     identify = commands.add_parser("identify", help="constants from what is known of a part")
     identify.add_argument("build", metavar="FACTS", help="a facts document, - for standard input")
     return parser
@@ -299,10 +308,19 @@ def _identify(arguments: Any) -> str:
 
 def _match(arguments: Any) -> str:
     brief = check_model(Brief, parse(_text(arguments.build)))
-    shelf = shipped_shelf()
-    if arguments.shelf is not None:
-        shelf = check_model(Shelf, parse(_text(arguments.shelf), LARGEST_SHELF_BYTES))
-    return matched(brief, shelf, arguments.limit).model_dump_json()
+    return matched(brief, _shelf_named(arguments), arguments.limit).model_dump_json()
+
+
+def _ladder(arguments: Any) -> str:
+    build = read_build(_text(arguments.build))
+    sizes = sizes_of(build, _shelf_named(arguments))
+    return ladder_answer(build, rungs_of(build, sizes), limit=arguments.limit).model_dump_json()
+
+
+def _shelf_named(arguments: Any) -> Shelf:
+    if arguments.shelf is None:
+        return shipped_shelf()
+    return check_model(Shelf, parse(_text(arguments.shelf), LARGEST_SHELF_BYTES))
 
 
 def _shelf(arguments: Any) -> str:
@@ -324,6 +342,7 @@ def _parts(arguments: Any) -> str:
 
 DOCUMENTS: dict[str, Callable[[Any], str]] = {
     "identify": _identify,
+    "ladder": _ladder,
     "match": _match,
     "parts": _parts,
     "shelf": _shelf,

@@ -5,10 +5,8 @@ from typing import Any
 from pydantic import BaseModel
 
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.documents.build import Build, Moments
-from powertrain.drive import Drive
-from powertrain.operating.moments import moments_of
-from powertrain.units import kmh_from_mps
+from powertrain.documents.build import Build
+from powertrain.operating.moments import with_moments
 
 
 class Terms(BaseModel):
@@ -33,7 +31,7 @@ def on_terms(builds: list[Build], terms: Terms) -> list[OnTerms]:
     has as many of its own cells in series as come nearest to the first one's nominal volts.
     """
     first = builds[0]
-    moments = _moments(first)
+    moments = with_moments(first).moments
     found = []
     for build in builds:
         update: dict[str, Any] = {"moments": moments}
@@ -54,19 +52,6 @@ def on_terms(builds: list[Build], terms: Terms) -> list[OnTerms]:
                 update["battery"] = build.battery.model_copy(update={"series": cells})
         found.append(OnTerms(build=build.model_copy(update=update), changed=changed))
     return found
-
-
-def _moments(first: Build) -> Moments:
-    """Return the moments of the first, its own choices made plain, so that all share them."""
-    drive = Drive.of(first)
-    asked = moments_of(first, drive).asked
-    own = first.moments
-    said = {
-        "launch_to_kmh": own.launch_to_kmh or float(kmh_from_mps(asked.launch_to_mps)),
-        "climb_grade_pct": own.climb_grade_pct or float(asked.climb_grade_pct),
-        "cruise_kmh": own.cruise_kmh or float(kmh_from_mps(asked.cruise_mps)),
-    }
-    return own.model_copy(update={key: value for key, value in said.items() if value > 0})
 
 
 def drive_kg(build: Build) -> float | None:

@@ -114,6 +114,18 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
     )
 
 
+def with_moments(build: Build) -> Build:
+    """Return a build that says itself where launch, climb and cruise are looked at."""
+    asked = moments_of(build, Drive.of(build)).asked
+    own = build.moments
+    said = {
+        "launch_to_kmh": own.launch_to_kmh or float(kmh_from_mps(asked.launch_to_mps)),
+        "climb_grade_pct": own.climb_grade_pct or float(asked.climb_grade_pct),
+        "cruise_kmh": own.cruise_kmh or float(kmh_from_mps(asked.cruise_mps)),
+    }
+    return build.model_copy(update={"moments": own.model_copy(update=said)})
+
+
 def steady_moments(build: Build, drive: Drive) -> Moments:
     """Return what can be told of many drives without any search: cruise, and a climb at a speed.
 

@@ -1,0 +1,1 @@
+"""Every rung of teeth that exist, and the cautious way up them."""

@@ -1,0 +1,247 @@
+"""Every rung solved: rungs of the same reduction are one to the road and are solved once."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array, filled, pick, scalar
+from powertrain.documents.build import Build
+from powertrain.documents.spread import with_values
+from powertrain.documents.vehicle import ToothedStage
+from powertrain.drive import Drive
+from powertrain.figures import MINUTE_S, Picture, searched_picture
+from powertrain.gearing.train import ratio_of
+from powertrain.heat.limits import Limits
+from powertrain.heat.store import Store
+from powertrain.heat.temperatures import after
+from powertrain.ladder.sizes import StageSizes, checked
+from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.moments import with_moments
+from powertrain.units import kmh_from_mps
+from powertrain.verdicts.registry import stoppers
+from powertrain.verdicts.rules.teeth import impossible
+from powertrain.verdicts.rules.tooth_load import carries_nm
+from powertrain.verdicts.verdict import Many, exceeds
+
+BLOCK = 16384
+"""Reductions solved together; keeps the numbers in the cache."""
+
+OF_TEETH = ("teeth", "tooth_load")
+"""Rules that ask for the teeth themselves and are asked rung by rung."""
+
+FIGURES = ("top_speed_kmh", "launch_n", "climb_kmh", "motor_peak_a", "pack_peak_a",
+           "winding_minute_c", "case_minute_c", "winding_climb_c", "case_climb_c")  # fmt: skip
+
+Places = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class Rungs:
+    """All rungs, in the order of their tooth counts, stage by stage, driver before driven.
+
+    `of` says which of the distinct reductions each rung has; `ratio`, `figures` and `stopped`
+    go with those. `stopped` is the place of a rule among `rules`, -1 where none stops; so is
+    `stopped_by_teeth`, rung by rung.
+    """
+
+    sizes: list[StageSizes]
+    of: Places
+    ratio: Array
+    figures: dict[str, Array]
+    rules: tuple[str, ...]
+    stopped: Places
+    stopped_by_teeth: Places
+
+    def __len__(self) -> int:
+        return len(self.of)
+
+    @property
+    def shape(self) -> tuple[int, ...]:
+        """Sizes on each axis: drivers and driven of the first stage, then of the next."""
+        return tuple(n for one in self.sizes for n in (len(one.drivers), len(one.driven)))
+
+    def teeth(self, rung: int) -> list[tuple[int, int]]:
+        """Return driver and driven of each toothed stage."""
+        places = np.unravel_index(rung, self.shape)
+        return [
+            (one.drivers[int(places[2 * i])], one.driven[int(places[2 * i + 1])])
+            for i, one in enumerate(self.sizes)
+        ]
+
+    def rung(self, teeth: list[tuple[int, int]]) -> int:
+        """Return the rung with such teeth; raise `ValueError` if there is none."""
+        places = []
+        for one, (driver, driven) in zip(self.sizes, teeth, strict=True):
+            places += [one.drivers.index(driver), one.driven.index(driven)]
+        return int(np.ravel_multi_index(places, self.shape))
+
+    def figure(self, name: str) -> Array:
+        """Return a figure rung by rung."""
+        return self.figures[name][self.of]
+
+    def stop(self) -> Places:
+        """Return the rule that stops each rung, -1 where none does."""
+        by_road = self.stopped[self.of]
+        return np.where(self.stopped_by_teeth >= 0, self.stopped_by_teeth, by_road)
+
+
+def rungs_of(build: Build, sizes: list[StageSizes]) -> Rungs:
+    """Return every rung of a build, solved as that build is solved alone.
+
+    What the build leaves open of its moments is chosen from it as it stands and is the same for
+    all rungs, as on the bench.
+
+    Raises
+    ------
+    Refusal
+        If there are none, or too many.
+    """
+    checked(sizes)
+    build = with_moments(build)
+    teeth, of = _distinct(sizes)
+    rules = tuple(stopper.id for stopper in stoppers())
+    figures: dict[str, list[Array]] = {name: [] for name in FIGURES}
+    stopped, ratios = [], []
+    for begin in range(0, teeth.shape[1], BLOCK):
+        block = teeth[:, begin : begin + BLOCK]
+        many = _solved(build, sizes, block)
+        ratios.append(many.drive.train.ratio)
+        for name, value in _figures(many).items():
+            figures[name].append(filled(value, (block.shape[1],)))
+        stopped.append(_first_stop(many, block.shape[1]))
+    return Rungs(
+        sizes=sizes,
+        of=of,
+        ratio=np.concatenate(ratios),
+        figures={name: np.concatenate(parts) for name, parts in figures.items()},
+        rules=rules,
+        stopped=np.concatenate(stopped),
+        stopped_by_teeth=_by_teeth(build, sizes, rules),
+    )
+
+
+def _distinct(sizes: list[StageSizes]) -> tuple[NDArray[np.float64], Places]:
+    """Return teeth that make each distinct reduction, and which one each rung makes.
+
+    Reductions are held against one another as whole numbers, so that equal ones are equal. The
+    rows of teeth are driver and driven of each stage.
+    """
+    over, under = np.ones(1, np.int64), np.ones(1, np.int64)
+    teeth = np.zeros((0, 1))
+    of = np.zeros(1, np.int64)
+    for one in sizes:
+        drivers, driven = np.array(one.drivers), np.array(one.driven)
+        pair_over = np.tile(driven, len(drivers))
+        pair_under = np.repeat(drivers, len(driven))
+        first, pair_of = _reduced(pair_over, pair_under)
+        all_over = np.multiply.outer(over, pair_over[first]).ravel()
+        all_under = np.multiply.outer(under, pair_under[first]).ravel()
+        kept, combined = _reduced(all_over, all_under)
+        before, pair = np.divmod(kept, len(first))
+        rows = np.stack([pair_under[first][pair], pair_over[first][pair]]).astype(float)
+        teeth = np.concatenate([teeth[:, before], rows])
+        of = combined.reshape(len(over), len(first))[of][:, pair_of].ravel()
+        over, under = all_over[kept], all_under[kept]
+    return teeth, of
+
+
+def _reduced(over: Places, under: Places) -> tuple[Places, Places]:
+    """Return the places of the first of each distinct fraction, and which each one equals."""
+    common = np.gcd(over, under)
+    keys = (over // common) * (int(under.max()) + 1) + under // common
+    _, first, of = np.unique(keys, return_index=True, return_inverse=True)
+    return first, of
+
+
+def _solved(build: Build, sizes: list[StageSizes], teeth: NDArray[np.float64]) -> Many:
+    values: dict[str, NDArray[np.float64]] = {}
+    for row, one in enumerate(sizes):
+        values[f"gearing.{one.index}.driver_teeth"] = teeth[2 * row]
+        values[f"gearing.{one.index}.driven_teeth"] = teeth[2 * row + 1]
+    geared = with_values(build, values)
+    drive = Drive.of(geared)
+    store = Store.of(geared, drive)
+    picture = searched_picture(geared, drive, store, timed=True)
+    return Many(geared, drive, store, picture, Limits.of(build))
+
+
+def _figures(many: Many) -> dict[str, Array]:
+    picture, moments = many.picture, many.picture.moments
+    run = moments.launch_run
+    states = [moment.state for moment in moments.all()[:4]]
+    shape = np.shape(moments.cruise.met)
+    motor_a = np.maximum.reduce([filled(state.motor_current_a, shape) for state in states])
+    pack_a = np.maximum.reduce([filled(state.battery_current_a, shape) for state in states])
+    if run is not None:
+        motor_a = np.maximum(motor_a, run.peak_motor_current_a)
+        pack_a = np.maximum(pack_a, run.peak_battery_current_a)
+    climbed, minute = picture.after_climb(), _after_a_minute(picture)
+    return {
+        "top_speed_kmh": kmh_from_mps(moments.top_speed.state.speed_mps),
+        "launch_n": full_throttle(many.drive, scalar(0.0)).force_n,
+        "climb_kmh": kmh_from_mps(moments.climb_top.speed_mps),
+        "motor_peak_a": motor_a,
+        "pack_peak_a": pack_a,
+        "winding_minute_c": minute["winding"],
+        "case_minute_c": minute["case"],
+        "winding_climb_c": climbed["winding"],
+        "case_climb_c": climbed["case"],
+    }
+
+
+def _after_a_minute(picture: Picture) -> dict[str, Array]:
+    """Return temperatures after a minute at top speed, where the throttle is held open."""
+    return after(picture.store, pick(picture.flows, 3), scalar(MINUTE_S))
+
+
+def _first_stop(many: Many, count: int) -> Places:
+    found = np.full(count, -1, np.int64)
+    for place, stopper in enumerate(stoppers()):
+        if stopper.id not in OF_TEETH:
+            stops = filled(stopper.stops(many), (count,)) & (found < 0)
+            found[stops] = place
+    return found
+
+
+def _by_teeth(build: Build, sizes: list[StageSizes], rules: tuple[str, ...]) -> Places:
+    """Return, rung by rung, which rule about the teeth themselves stops it, -1 if none."""
+    shape = tuple(n for one in sizes for n in (len(one.drivers), len(one.driven)))
+    found = np.full(shape, -1, np.int64)
+    start = full_throttle(Drive.of(build), scalar(0.0))
+    torque_nm = float(start.shaft_torque_nm) * build.motor.count
+    weak = np.zeros(shape, bool)
+    made = np.ones(shape, bool)
+    before: Array = np.ones((1,) * len(shape))
+    rows = {one.index: row for row, one in enumerate(sizes)}
+    for index, stage in enumerate(build.gearing):
+        if not isinstance(stage, ToothedStage):
+            before = before * ratio_of(stage) * stage.efficiency
+            continue
+        row = rows.get(index)
+        one = StageSizes(index, (stage.driver_teeth,), (stage.driven_teeth,))
+        at = [1] * len(shape)
+        if row is not None:
+            one = sizes[row]
+            at[2 * row], at[2 * row + 1] = len(one.drivers), len(one.driven)
+        stands, possible = _stage_tables(stage, one)
+        weak |= exceeds(torque_nm * before, stands.reshape(at))
+        made &= possible.reshape(at)
+        ratios = np.divide.outer(1.0 / np.array(one.drivers), 1.0 / np.array(one.driven))
+        before = before * ratios.reshape(at) * stage.efficiency
+    found[weak] = rules.index("tooth_load")
+    found[~made] = rules.index("teeth")
+    return found.ravel()
+
+
+def _stage_tables(stage: ToothedStage, one: StageSizes) -> tuple[Array, NDArray[np.bool_]]:
+    """Return the torque on the driver that a stage stands, and whether it can be made at all."""
+    stands = np.full((len(one.drivers), len(one.driven)), math.inf)
+    possible = np.ones(stands.shape, bool)
+    for i, driver in enumerate(one.drivers):
+        for j, driven in enumerate(one.driven):
+            other = stage.model_copy(update={"driver_teeth": driver, "driven_teeth": driven})
+            possible[i, j] = not impossible(other)
+            stands[i, j] = carries_nm([other]) if j == 0 else stands[i, 0]
+    return stands, possible

@@ -1,0 +1,167 @@
+"""The ladder of teeth: every rung is the build with those teeth, solved alone."""
+
+import math
+from itertools import pairwise
+
+import numpy as np
+import pytest
+
+from core.tests.conftest import TRIKE
+from powertrain.archetypes import all_archetypes
+from powertrain.arrays import scalar
+from powertrain.documents.paths import changed
+from powertrain.documents.reading import check_build
+from powertrain.drive import Drive
+from powertrain.errors import Refusal
+from powertrain.heat.store import Store
+from powertrain.heat.temperatures import after, flows_of
+from powertrain.ladder.answer import ladder_answer
+from powertrain.ladder.rungs import rungs_of
+from powertrain.ladder.sizes import MOST_RUNGS, StageSizes, sizes_of
+from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.moments import with_moments
+from powertrain.operating.top_speed import top_speed
+from powertrain.shelf.shipped import shipped_shelf
+from powertrain.verdicts.registry import judge_all
+from powertrain.verdicts.verdict import Case
+
+SIZES = [StageSizes(0, (11, 13, 16, 20), (32, 48, 60)), StageSizes(1, (14, 18), (40, 44, 88))]
+
+
+@pytest.fixture
+def build(trike):
+    return with_moments(check_build(trike))
+
+
+@pytest.fixture
+def rungs(build):
+    return rungs_of(build, SIZES)
+
+
+@pytest.fixture(scope="module")
+def sold():
+    """A build and all rungs of what the shelf has for its first stage."""
+    build = with_moments(check_build(TRIKE))
+    sizes = sizes_of(build, shipped_shelf())
+    return build, rungs_of(build, [sizes[0], StageSizes(1, (16, 18), (40, 44, 48))])
+
+
+def alone(build, rungs, rung):
+    """The build with a rung's teeth, read anew as a document."""
+    document = build.model_dump(mode="json", exclude_unset=True)
+    change = {
+        f"gearing.{index}.{side}_teeth": teeth
+        for index, pair in enumerate(rungs.teeth(rung))
+        for side, teeth in zip(("driver", "driven"), pair, strict=True)
+    }
+    return check_build(changed(document, change))
+
+
+def test_every_rung_equals_the_build_solved_alone(build, rungs):
+    assert len(rungs) == 4 * 3 * 2 * 3
+    for rung in range(len(rungs)):
+        one = alone(build, rungs, rung)
+        drive = Drive.of(one)
+        flat = top_speed(drive, scalar(0.0))
+        figure = {name: rungs.figure(name)[rung] for name in rungs.figures}
+        assert figure["top_speed_kmh"] == pytest.approx(float(flat.speed_mps) * 3.6, rel=1e-6)
+        start = full_throttle(drive, scalar(0.0))
+        assert figure["launch_n"] == pytest.approx(float(start.force_n), rel=1e-9)
+        hot = after(Store.of(one, drive), flows_of(drive, flat), scalar(60.0))
+        assert figure["winding_minute_c"] == pytest.approx(float(hot["winding"]), abs=1e-3)
+        case = Case.of(one, drive)
+        climbed = case.picture.after_climb()
+        assert figure["winding_climb_c"] == pytest.approx(float(climbed["winding"]), abs=1e-3)
+
+
+def test_what_stops_a_rung_stops_the_build_alone(build, rungs):
+    stop = rungs.stop()
+    assert 0 < np.count_nonzero(stop < 0) < len(rungs)
+    for rung in range(len(rungs)):
+        one = alone(build, rungs, rung)
+        verdicts, _ = judge_all(Case.of(one, Drive.of(one)))
+        stopped = [verdict.id for verdict in verdicts if verdict.severity == "stop"]
+        assert (stop[rung] >= 0) == bool(stopped), (rungs.teeth(rung), stopped)
+
+
+def test_rungs_of_one_reduction_are_one_and_no_others(rungs):
+    exact = {}
+    for rung in range(len(rungs)):
+        (a, b), (c, d) = rungs.teeth(rung)
+        common = math.gcd(b * d, a * c)
+        exact.setdefault((b * d // common, a * c // common), set()).add(rungs.of[rung])
+        assert rungs.ratio[rungs.of[rung]] == pytest.approx(b * d / (a * c), rel=1e-12)
+        assert rungs.rung(rungs.teeth(rung)) == rung
+    assert all(len(places) == 1 for places in exact.values())
+    assert len(exact) == len(rungs.ratio)
+
+
+def test_taller_is_faster_until_the_road_asks_for_more_than_there_is(build):
+    sizes = [StageSizes(0, tuple(range(10, 40)), (60,))]
+    rungs = rungs_of(build, sizes)
+    order = np.argsort(-rungs.figure("launch_n"))
+    # Push from standstill goes with the reduction, at the same amps (definition of a reduction).
+    push = rungs.figure("launch_n")[order] / rungs.ratio[rungs.of[order]]
+    assert push == pytest.approx(push[0])
+    speed = rungs.figure("top_speed_kmh")[order]
+    peak = int(np.argmax(speed))
+    assert np.all(np.diff(speed[: peak + 1]) > 0)
+    assert np.all(np.diff(speed[peak:]) < 0)
+
+
+def test_the_plan_begins_at_todays_speed_and_goes_one_size_at_a_time(sold):
+    build, rungs = sold
+    keep = 25.0
+    answer = ladder_answer(build, rungs, keep_kmh=keep)
+    first = answer.plan[0].rung
+    assert first.figures["top_speed_kmh"] <= keep
+    assert first.stopped is None
+    ratios = [step.rung.ratio for step in answer.plan]
+    assert all(a > b for a, b in pairwise(ratios))
+    for one, after_it in pairwise(answer.plan):
+        pairs = zip(sum(one.rung.teeth, ()), sum(after_it.rung.teeth, ()), strict=True)
+        assert sum(a != b for a, b in pairs) == 1
+        assert after_it.rung.stopped is None
+
+
+def test_the_best_are_the_best_of_all(sold):
+    build, rungs = sold
+    answer = ladder_answer(build, rungs, limit=len(rungs))
+    speeds = [rung.figures["top_speed_kmh"] for rung in answer.rungs]
+    assert speeds == sorted(speeds, reverse=True)
+    assert len(answer.rungs) == answer.open
+    assert answer.best["fastest"].figures["top_speed_kmh"] == speeds[0]
+    today = answer.present.figures["top_speed_kmh"]
+    keeping = [rung for rung in answer.rungs if rung.figures["top_speed_kmh"] >= 0.98 * today]
+    coolest = min(rung.figures["winding_climb_c"] for rung in keeping)
+    assert answer.best["coolest"].figures["winding_climb_c"] == coolest
+    assert sum(point.rungs for point in answer.map) == len(rungs)
+
+
+def test_the_neighbourhood_holds_the_present_rung_and_one_size_around(sold):
+    build, rungs = sold
+    answer = ladder_answer(build, rungs)
+    for stage, (driver, driven) in zip(answer.stages, answer.present.teeth, strict=True):
+        row = stage.near[stage.near_drivers.index(driver)][stage.near_driven.index(driven)]
+        assert row == answer.present
+        assert len(stage.near) == len(stage.near_drivers)
+
+
+def test_every_archetype_with_teeth_has_a_ladder_and_the_others_say_why():
+    for archetype in all_archetypes():
+        build = archetype.document
+        if any(hasattr(stage, "driver_teeth") for stage in build.gearing):
+            rungs = rungs_of(build, sizes_of(build, shipped_shelf())[:1])
+            assert len(rungs) > 5
+        else:
+            with pytest.raises(Refusal) as refusal:
+                sizes_of(build, shipped_shelf())
+            assert refusal.value.where == "gearing"
+
+
+def test_too_many_rungs_are_refused(build):
+    sizes = [StageSizes(i, tuple(range(10, 60)), tuple(range(10, 60))) for i in (0, 1)]
+    assert MOST_RUNGS < 2500**2
+    with pytest.raises(Refusal) as refusal:
+        rungs_of(build, sizes)
+    assert "6,250,000" in refusal.value.what
