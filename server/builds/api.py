@@ -130,7 +130,11 @@ def create(request: HttpRequest, payload: schemas.CreateRequest) -> Status[schem
 
 
 @router.get(
-    "/builds/table", response={200: str, **REFUSED}, tags=["builds"], operation_id="export_builds"
+    "/builds/table",
+    response={200: str, **REFUSED},
+    tags=["builds"],
+    operation_id="export_builds",
+    openapi_extra=schemas.CSV,
 )
 def table(request: HttpRequest) -> StreamingHttpResponse:
     """Return all builds as a table, CSV with units in its header."""

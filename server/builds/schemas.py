@@ -193,6 +193,11 @@ TEXT: dict[str, Any] = {
 }
 """How a body of plain text is told to the contract."""
 
+CSV: dict[str, Any] = {
+    "responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}
+}
+"""How an answer that is a table is told to the contract."""
+
 
 class Bad(Schema):
     """A row or part that was not brought in: its line (or place in its list), column and cure."""

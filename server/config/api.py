@@ -12,6 +12,7 @@ from builds.api import router as builds
 from config.api_errors import tell_errors
 from matching.api import router as matching
 from powertrain.documents.text import parse
+from powertrain.errors import Refusal
 from shelf.api import router as shelf
 
 
@@ -20,7 +21,10 @@ class GuardedParser(Parser):
 
     def parse_body(self, request: HttpRequest) -> Any:
         """Return the value in the body; refusals are told like any other."""
-        return parse(request.body)
+        value = parse(request.body)
+        if not isinstance(value, dict):
+            raise Refusal("", "must be an object with keys and values")
+        return value
 
 
 class Health(Schema):

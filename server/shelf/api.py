@@ -10,7 +10,7 @@ from ninja import Router, Status
 
 from builds.errors import NotThere
 from builds.incoming import pieces
-from builds.schemas import TEXT, Bad, BroughtIn, ErrorAnswer
+from builds.schemas import CSV, TEXT, Bad, BroughtIn, ErrorAnswer
 from powertrain.catalogue.fits import fits_brief, fits_build
 from powertrain.catalogue.table import PartsTable, table_of
 from powertrain.documents.describe import part_fields
@@ -137,7 +137,12 @@ def back(request: HttpRequest, kind: schemas.Kind, ref: str) -> schemas.PartAnsw
     return _answer(set_away(request.user, kind, ref, away=False))
 
 
-@router.get("/shelf/{kind}/table", response={200: str, **REFUSED}, operation_id="export_table")
+@router.get(
+    "/shelf/{kind}/table",
+    response={200: str, **REFUSED},
+    operation_id="export_table",
+    openapi_extra=CSV,
+)
 def table(request: HttpRequest, kind: schemas.Kind, own: bool = False) -> StreamingHttpResponse:
     """Return the parts of a kind as a table, CSV with units in its header."""
     shipped = [] if own else getattr(shipped_shelf(), kind)

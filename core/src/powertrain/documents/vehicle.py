@@ -146,6 +146,19 @@ class ToothedStage(ToothStrength):
         "spur .97-.99 when straight, clean and oiled.",
     )  # fmt: skip
 
+    centre_mm: Number | None = measure(
+        "Centre distance", "mm", (5, 2000), default=None,
+        explain="From shaft to shaft as it is mounted now; tells chain or belt length and wrap.",
+    )  # fmt: skip
+    slot_mm: Number | None = measure(
+        "Mount can move by", "mm", (0.5, 200), default=None, zero=True,
+        explain="How far the mount's slot lets the shafts move apart from there.",
+    )  # fmt: skip
+    links: Whole | None = measure(
+        "Links", "", (20, 400), default=None, least=3, most=100000,
+        explain="Links of the chain or teeth of the belt that is on it.",
+    )  # fmt: skip
+
 
 class GearboxStage(Model):
     """A gearbox with speeds that are changed while riding; the best gear is taken at each speed."""

@@ -2372,6 +2372,21 @@ export interface components {
              * @description Part of the power that comes out: chain .95-.98, toothed belt .96-.98, spur .97-.99 when straight, clean and oiled.
              */
             efficiency: number;
+            /**
+             * Centre distance
+             * @description From shaft to shaft as it is mounted now; tells chain or belt length and wrap.
+             */
+            centre_mm?: number | null;
+            /**
+             * Mount can move by
+             * @description How far the mount's slot lets the shafts move apart from there.
+             */
+            slot_mm?: number | null;
+            /**
+             * Links
+             * @description Links of the chain or teeth of the belt that is on it.
+             */
+            links?: number | null;
         };
         /**
          * Traction
@@ -5226,6 +5241,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                    "text/csv": string;
                 };
             };
             /** @description Bad Request */
@@ -6908,6 +6924,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                    "text/csv": string;
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,127 @@
+"""The speed chart: packs in their states against windings, free and loaded."""
+
+from typing import Any, Literal
+
+import numpy as np
+from pydantic import BaseModel
+
+from powertrain.arrays import Array
+from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.documents.build import Build
+from powertrain.documents.spread import with_values
+from powertrain.drive import Drive
+from powertrain.levers.rules.winding import wound_to
+from powertrain.motor.of_document import winding_of
+from powertrain.operating.free import free_running
+from powertrain.operating.full_throttle import fastest_mps
+from powertrain.operating.top_speed import top_speed_mps
+from powertrain.units import rpm_from_rad_s
+from powertrain.verdicts.rules.rpm_window import FAST_RPM, HIGH_RPM, LOW_RPM, SMALL_KG
+from powertrain.ways.windings import can_of
+
+StateId = Literal["charger", "full", "nominal", "storage", "empty"]
+STATES: tuple[StateId, ...] = ("charger", "full", "nominal", "storage", "empty")
+
+AROUND = 3
+"""Cells shown on either side of the present pack."""
+
+
+class ChartCell(BaseModel):
+    """One pack with one winding: rpm by state, and the values that set it on the bench."""
+
+    free_rpm: list[float | None]
+    loaded_rpm: list[float | None]
+    change: dict[str, Any]
+
+
+class ChartAnswer(BaseModel):
+    """Rows of packs, columns of windings; each cell's rpm go with `states`.
+
+    `window_rpm` is what one school aims small fast motors at, at storage volts; the other takes
+    all of `limit_rpm`. None where it is not spoken of.
+    """
+
+    cells: list[int]
+    windings: list[float]
+    unit: str
+    states: list[StateId]
+    rows: list[list[ChartCell]]
+    own: tuple[int, int]
+    limit_rpm: float | None
+    window_rpm: tuple[float, float] | None
+    schools: str
+
+
+def speed_chart(build: Build) -> ChartAnswer:
+    """Return the chart around a build."""
+    cells = [s for s in range(build.battery.series - AROUND, build.battery.series + AROUND + 1)
+             if s >= 1]  # fmt: skip
+    winding, numbers = winding_of(build.motor), can_of(build)
+    changes = [{} if number is None else wound_to(build, number) for number in numbers]
+    volts = [getattr(CHEMISTRIES[build.battery.chemistry], f"{state}_v") for state in STATES]
+    variants = [
+        {**change, "battery.series": float(series), "battery.cell_voltage_v": volt}
+        for series in cells
+        for change in changes
+        for volt in volts
+    ]
+    shape = (len(cells), len(changes), len(volts))
+    free, loaded = (value.reshape(shape) for value in _rpm(build, variants))
+    rows = [
+        [
+            ChartCell(
+                free_rpm=_listed(free[i, j]),
+                loaded_rpm=_listed(loaded[i, j]),
+                change={**changes[j], "battery.series": series},
+            )
+            for j in range(len(changes))
+        ]
+        for i, series in enumerate(cells)
+    ]
+    own = (cells.index(build.battery.series), _own(numbers, winding.value if winding else None))
+    small = build.vehicle.mass_kg <= SMALL_KG and float(np.nanmax(free)) > FAST_RPM
+    return ChartAnswer(
+        cells=cells,
+        windings=[0.0 if number is None else number for number in numbers],
+        unit=winding.unit if winding else "",
+        states=list(STATES),
+        rows=rows,
+        own=own,
+        limit_rpm=build.motor.max_rpm,
+        window_rpm=(LOW_RPM, HIGH_RPM) if small else None,
+        schools=SMALL_SCHOOLS if small else SCHOOLS,
+    )
+
+
+SMALL_SCHOOLS = (
+    "One school aims small fast motors at 36,000 to 38,000 rpm at storage volts, since that "
+    "balances speed and heat. The other uses all the rated rpm: half the rpm is half the power."
+)
+SCHOOLS = (
+    "One school stays at the maker's cells. The other goes by the limits alone: rpm free at full "
+    "charge, controller volts, heat."
+)
+
+
+def _own(numbers: list[float | None], value: float | None) -> int:
+    return next((place for place, number in enumerate(numbers) if number == value), 0)
+
+
+def _rpm(build: Build, variants: list[dict[str, Any]]) -> tuple[Array, Array]:
+    """Return free rpm and rpm at top speed of variants of a build, in one array."""
+    columns = {
+        path: np.array([variant[path] for variant in variants], float) for path in variants[0]
+    }
+    drive = Drive.of(with_values(build, columns))
+    count = len(variants)
+    free = np.broadcast_to(free_running(drive).now.motor_rpm, (count,))
+    near = 0.8 * np.broadcast_to(fastest_mps(drive), (count,))
+    near = np.where(np.isfinite(near) & (near > 0), near, 10.0)
+    speed = np.broadcast_to(top_speed_mps(drive, np.zeros(count), near), (count,))
+    tallest = drive.in_gear(drive.train.gears[-1])
+    loaded = rpm_from_rad_s(tallest.motor_speed_rad_s(speed))
+    return np.array(free), np.broadcast_to(loaded, (count,))
+
+
+def _listed(values: Array) -> list[float | None]:
+    return [float(value) if np.isfinite(value) else None for value in values]
