@@ -9,6 +9,7 @@ from ninja.parser import Parser
 from pydantic import BaseModel
 
 from builds.api import router as builds
+from builds.ways_api import router as ways
 from config.api_errors import tell_errors
 from matching.api import router as matching
 from powertrain.documents.text import parse
@@ -43,6 +44,7 @@ api = NinjaAPI(
 )
 tell_errors(api)
 api.add_router("", builds)
+api.add_router("", ways)
 api.add_router("", shelf)
 api.add_router("", matching)
 

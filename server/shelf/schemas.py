@@ -3,7 +3,7 @@
 from typing import Any, Literal
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import ConfigDict, Field
 
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
@@ -21,6 +21,8 @@ class LookRequest(Schema):
     With a `build` or a `brief` each part is told why it does not fit; with `only_fit` those are
     left out.
     """
+
+    model_config = ConfigDict(strict=True)
 
     words: str = Field("", max_length=200)
     sort: str = Field("", max_length=80)

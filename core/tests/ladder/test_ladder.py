@@ -1,7 +1,7 @@
 """The ladder of teeth: every rung is the build with those teeth, solved alone."""
 
 import math
-from itertools import pairwise
+from itertools import chain, pairwise
 
 import numpy as np
 import pytest
@@ -119,7 +119,7 @@ def test_the_plan_begins_at_todays_speed_and_goes_one_size_at_a_time(sold):
     ratios = [step.rung.ratio for step in answer.plan]
     assert all(a > b for a, b in pairwise(ratios))
     for one, after_it in pairwise(answer.plan):
-        pairs = zip(sum(one.rung.teeth, ()), sum(after_it.rung.teeth, ()), strict=True)
+        pairs = zip(chain(*one.rung.teeth), chain(*after_it.rung.teeth), strict=True)
         assert sum(a != b for a, b in pairs) == 1
         assert after_it.rung.stopped is None
 

@@ -5,6 +5,7 @@ import { BenchPage } from "../features/bench/BenchPage";
 import { BriefPage } from "../features/brief/BriefPage";
 import { BuildsPage } from "../features/builds/BuildsPage";
 import { ComparePage } from "../features/compare/ComparePage";
+import { GearingPage } from "../features/gearing/GearingPage";
 import { ShelfPage } from "../features/shelf/ShelfPage";
 import { UnitsProvider } from "../units/preferences";
 import { Settings } from "./Settings";
@@ -35,6 +36,7 @@ function Lost() {
 const router = createBrowserRouter([
   { path: "/", element: <BuildsPage settings={<Settings />} /> },
   { path: "/builds/:id", element: <BenchPage settings={<Settings />} /> },
+  { path: "/builds/:id/gearing", element: <GearingPage settings={<Settings />} /> },
   { path: "/briefs/:id", element: <BriefPage settings={<Settings />} /> },
   { path: "/compare", element: <ComparePage settings={<Settings />} /> },
   { path: "/shelf", element: <ShelfPage settings={<Settings />} /> },

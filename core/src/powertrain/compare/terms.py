@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.build import Build
@@ -11,6 +11,8 @@ from powertrain.operating.moments import with_moments
 
 class Terms(BaseModel):
     """On which terms builds are compared."""
+
+    model_config = ConfigDict(strict=True)
 
     same_vehicle: bool = True
     same_voltage: bool = False

@@ -32,7 +32,7 @@ class Rung(BaseModel):
     where nothing stops it.
     """
 
-    teeth: list[tuple[int, int]]
+    teeth: list[list[int]]
     ratio: float
     figures: dict[str, float | None]
     stopped: str | None

@@ -149,32 +149,61 @@ def _amps(drive: Drive, speed_mps: float) -> float:
 
 
 def _findings(
-    helper: Build, aid: Drive, rpm: float, start: float, alone: float, helps_to: float,
-    feeds_a: float, share: float,
-) -> list[BoostFinding]:  # fmt: skip
+    helper: Build,
+    aid: Drive,
+    rpm: float,
+    start: float,
+    alone: float,
+    helps_to: float,
+    feeds_a: float,
+    share: float,
+) -> list[BoostFinding]:
     found = []
     limit = helper.motor.max_rpm
     if limit is None:
-        found.append(BoostFinding(severity="watch", say="The helper's highest rpm is not known; at "
-                                  f"the top speed it turns {rpm:,.0f} rpm."))  # fmt: skip
+        found.append(
+            BoostFinding(
+                severity="watch",
+                say="The helper's highest rpm is not known; at "
+                f"the top speed it turns {rpm:,.0f} rpm.",
+            )
+        )
     elif rpm > limit:
-        found.append(BoostFinding(severity="stop", say="At the top speed the helper turns "
-                                  f"{rpm:,.0f} rpm of {limit:,.0f}: gear it taller, or let it "
-                                  "freewheel."))  # fmt: skip
+        found.append(
+            BoostFinding(
+                severity="stop",
+                say="At the top speed the helper turns "
+                f"{rpm:,.0f} rpm of {limit:,.0f}: gear it taller, or let it "
+                "freewheel.",
+            )
+        )
     if helps_to <= start:
         say = f"It pushes only up to {3.6 * helps_to:.0f} km/h, below where it is switched on."
         found.append(BoostFinding(severity="stop", say=say))
     elif helps_to < alone:
-        found.append(BoostFinding(severity="watch", say="Above "
-                                  f"{3.6 * helps_to:.0f} km/h it does not push any more: let it "
-                                  "freewheel there."))  # fmt: skip
+        found.append(
+            BoostFinding(
+                severity="watch",
+                say="Above "
+                f"{3.6 * helps_to:.0f} km/h it does not push any more: let it "
+                "freewheel there.",
+            )
+        )
     if feeds_a > 0:
         charge = helper.battery.charge_current_a
         over = charge is not None and feeds_a > charge
-        found.append(BoostFinding(severity="stop" if over or charge is None else "watch",
-                                  say=f"Overspun and connected it would push {feeds_a:.0f} A into "
-                                  "its tap" + (f", which takes {charge:g} A." if charge else
-                                               "; how much that takes is not known.")))  # fmt: skip
+        found.append(
+            BoostFinding(
+                severity="stop" if over or charge is None else "watch",
+                say=f"Overspun and connected it would push {feeds_a:.0f} A into "
+                "its tap"
+                + (
+                    f", which takes {charge:g} A."
+                    if charge
+                    else "; how much that takes is not known."
+                ),
+            )
+        )
     if share > 1.02:
         say = (
             f"The tapped cells give {share:.1f} times the amps of the others and are empty that "
@@ -185,6 +214,10 @@ def _findings(
         found.append(BoostFinding(severity="ok", say="Nothing known speaks against it."))
     free = float(free_running(aid).full_charge.motor_rpm)
     if limit is not None and np.isfinite(free) and free > limit:
-        found.append(BoostFinding(severity="stop", say=f"In the air on a fresh tap it turns "
-                                  f"{free:,.0f} rpm of {limit:,.0f}."))  # fmt: skip
+        found.append(
+            BoostFinding(
+                severity="stop",
+                say=f"In the air on a fresh tap it turns {free:,.0f} rpm of {limit:,.0f}.",
+            )
+        )
     return found

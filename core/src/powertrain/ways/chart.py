@@ -46,9 +46,9 @@ class ChartAnswer(BaseModel):
     unit: str
     states: list[StateId]
     rows: list[list[ChartCell]]
-    own: tuple[int, int]
+    own: list[int]
     limit_rpm: float | None
-    window_rpm: tuple[float, float] | None
+    window_rpm: list[float] | None
     schools: str
 
 

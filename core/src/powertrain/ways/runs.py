@@ -40,7 +40,7 @@ GROUND_MM = 30.0
 """Air that should stay below a sprocket; common practice."""
 
 
-class Fact(BaseModel):
+class StageFact(BaseModel):
     """One figure of a stage."""
 
     label: str
@@ -49,14 +49,14 @@ class Fact(BaseModel):
     note: str
 
 
-class Finding(BaseModel):
+class RunFinding(BaseModel):
     """One judgement of a stage, and what to do about it."""
 
     severity: Severity
     say: str
 
 
-class Strand(BaseModel):
+class StrandFit(BaseModel):
     """A chain or belt that can be bought for a stage: how far apart the shafts then stand.
 
     `fits` says whether the mount's slot reaches that; None where the slot is not stated.
@@ -76,10 +76,10 @@ class StageRun(BaseModel):
     index: int
     kind: str
     title: str
-    facts: list[Fact]
-    findings: list[Finding]
-    strands: list[Strand]
-    drawing: tuple[float, float, float] | None
+    facts: list[StageFact]
+    findings: list[RunFinding]
+    strands: list[StrandFit]
+    drawing: list[float] | None
     assumed: str
 
 
@@ -120,17 +120,22 @@ def _stage(index: int, stage: Stage, wheel_mm: float | None) -> StageRun:
     if isinstance(stage, FixedStage | GearboxStage):
         ratio = stage.ratio if isinstance(stage, FixedStage) else max(stage.ratios)
         return StageRun(
-            index=index, kind=stage.kind, title=f"Stage {index + 1}: {stage.kind}",
-            facts=[Fact(label="Ratio", value=ratio, unit=": 1", note="fixed by its inside")],
-            findings=[], strands=[], drawing=None, assumed="",
-        )  # fmt: skip
+            index=index,
+            kind=stage.kind,
+            title=f"Stage {index + 1}: {stage.kind}",
+            facts=[StageFact(label="Ratio", value=ratio, unit=": 1", note="fixed by its inside")],
+            findings=[],
+            strands=[],
+            drawing=None,
+            assumed="",
+        )
     title = f"Stage {index + 1}: {stage.kind}, {stage.driver_teeth} to {stage.driven_teeth}"
     if stage.kind == "spur":
         return _spur(index, stage, title)
     return _strand(index, stage, title, wheel_mm)
 
 
-def _counts(stage: ToothedStage) -> list[Finding]:
+def _counts(stage: ToothedStage) -> list[RunFinding]:
     least, smooth = FEWEST[stage.kind]
     most, usual = MOST_RATIO[stage.kind]
     few = min(stage.driver_teeth, stage.driven_teeth)
@@ -138,12 +143,19 @@ def _counts(stage: ToothedStage) -> list[Finding]:
     found = []
     if few < smooth:
         severity: Severity = "stop" if few < least else "watch"
-        found.append(Finding(severity=severity, say=f"{few} teeth; {smooth} run smoothly, below "
-                             f"{least} it is not done."))  # fmt: skip
+        found.append(
+            RunFinding(
+                severity=severity,
+                say=f"{few} teeth; {smooth} run smoothly, below {least} it is not done.",
+            )
+        )
     if ratio > usual:
-        found.append(Finding(severity="stop" if ratio > most else "watch",
-                             say=f"{ratio:.1f} to 1 in one stage; {usual:g} is usual, {most:g} "
-                             "the most."))  # fmt: skip
+        found.append(
+            RunFinding(
+                severity="stop" if ratio > most else "watch",
+                say=f"{ratio:.1f} to 1 in one stage; {usual:g} is usual, {most:g} the most.",
+            )
+        )
     return found
 
 
@@ -163,64 +175,92 @@ def _strand(index: int, stage: ToothedStage, title: str, wheel_mm: float | None)
     findings = _counts(stage)
     if centre <= sum(radii):
         say = f"At {centre:.0f} mm the wheels touch: they need more than {sum(radii):.0f} mm."
-        return StageRun(index=index, kind=stage.kind, title=title,
-                        facts=_diameters(stage, pitch, chain), strands=[], drawing=None,
-                        findings=[*findings, Finding(severity="stop", say=say)],
-                        assumed=_taken(assumed))  # fmt: skip
+        return StageRun(
+            index=index,
+            kind=stage.kind,
+            title=title,
+            facts=_diameters(stage, pitch, chain),
+            strands=[],
+            drawing=None,
+            findings=[*findings, RunFinding(severity="stop", say=say)],
+            assumed=_taken(assumed),
+        )
     loop = Loop(radii[0], radii[1], centre)
     pitches = loop.length_mm / pitch
     facts = [
         *_diameters(stage, pitch, chain),
-        Fact(label="Length at this distance", value=pitches, unit="links" if chain else "teeth",
-             note=f"{loop.length_mm:.0f} mm"),
-        Fact(label="Wraps the small wheel by", value=loop.wrap_deg, unit="deg",
-             note=f"{teeth_in_mesh(loop, small):.1f} of its {small} teeth"),
-    ]  # fmt: skip
+        StageFact(
+            label="Length at this distance",
+            value=pitches,
+            unit="links" if chain else "teeth",
+            note=f"{loop.length_mm:.0f} mm",
+        ),
+        StageFact(
+            label="Wraps the small wheel by",
+            value=loop.wrap_deg,
+            unit="deg",
+            note=f"{teeth_in_mesh(loop, small):.1f} of its {small} teeth",
+        ),
+    ]
     findings += _wrap(stage, loop, small)
     if wheel_mm is not None and stage.driven_teeth == large:
         findings += _ground(stage, pitch, chain, wheel_mm)
     if chain:
         low, high = (share * centre for share in SAG)
-        facts.append(Fact(label="Slack at mid-span", value=high, unit="mm",
-                          note=f"from {low:.0f} mm on it is not too tight"))  # fmt: skip
+        facts.append(
+            StageFact(
+                label="Slack at mid-span",
+                value=high,
+                unit="mm",
+                note=f"from {low:.0f} mm on it is not too tight",
+            )
+        )
     return StageRun(
-        index=index, kind=stage.kind, title=title, facts=facts, findings=findings,
+        index=index,
+        kind=stage.kind,
+        title=title,
+        facts=facts,
+        findings=findings,
         strands=_strands(stage, loop, pitch, pitches, centre),
-        drawing=(radii[0], radii[1], centre), assumed=_taken(assumed),
-    )  # fmt: skip
+        drawing=(radii[0], radii[1], centre),
+        assumed=_taken(assumed),
+    )
 
 
 def _taken(assumed: list[str]) -> str:
     return f"Taken, as the build does not say: {' and '.join(assumed)}." if assumed else ""
 
 
-def _diameters(stage: ToothedStage, pitch: float, chain: bool) -> list[Fact]:
+def _diameters(stage: ToothedStage, pitch: float, chain: bool) -> list[StageFact]:
     of_teeth = sprocket_pitch_diameter_mm if chain else pulley_pitch_diameter_mm
     facts = []
     for side, teeth in (("Driver", stage.driver_teeth), ("Driven", stage.driven_teeth)):
         note = ""
         if chain:
             note = f"{sprocket_outside_diameter_mm(pitch, teeth):.1f} mm over the tips"
-        facts.append(Fact(label=f"{side}, pitch diameter", value=of_teeth(pitch, teeth), unit="mm",
-                          note=note))  # fmt: skip
+        facts.append(
+            StageFact(
+                label=f"{side}, pitch diameter", value=of_teeth(pitch, teeth), unit="mm", note=note
+            )
+        )
     return facts
 
 
-def _wrap(stage: ToothedStage, loop: Loop, small: int) -> list[Finding]:
+def _wrap(stage: ToothedStage, loop: Loop, small: int) -> list[RunFinding]:
     if stage.kind == "belt":
         mesh = teeth_in_mesh(loop, small)
         if mesh < LEAST_BELT_TEETH:
             say = f"Only {mesh:.1f} teeth of the belt are in mesh; {LEAST_BELT_TEETH} are needed."
-            return [Finding(severity="stop" if mesh < 4 else "watch", say=say)]
+            return [RunFinding(severity="stop" if mesh < 4 else "watch", say=say)]
         return []
     if loop.wrap_deg < GOOD_WRAP_DEG:
         severity: Severity = "stop" if loop.wrap_deg < LEAST_WRAP_DEG else "watch"
         say = f"The chain wraps only {loop.wrap_deg:.0f} degrees; 120 are wanted. Move them apart."
-        return [Finding(severity=severity, say=say)]
+        return [RunFinding(severity=severity, say=say)]
     return []
 
 
-def _ground(stage: ToothedStage, pitch: float, chain: bool, wheel_mm: float) -> list[Finding]:
+def _ground(stage: ToothedStage, pitch: float, chain: bool, wheel_mm: float) -> list[RunFinding]:
     wide = (
         sprocket_outside_diameter_mm(pitch, stage.driven_teeth)
         if chain
@@ -230,21 +270,22 @@ def _ground(stage: ToothedStage, pitch: float, chain: bool, wheel_mm: float) -> 
     if left < GROUND_MM:
         severity: Severity = "stop" if left < 5 else "watch"
         say = f"The driven wheel stands {left:.0f} mm above the ground, on level ground."
-        return [Finding(severity=severity, say=say)]
+        return [RunFinding(severity=severity, say=say)]
     return []
 
 
 def _strands(
     stage: ToothedStage, loop: Loop, pitch: float, pitches: float, centre: float
-) -> list[Strand]:
+) -> list[StrandFit]:
     """Return lengths that can be bought, and the one that is there with a link more and less."""
     found: dict[int, str] = {}
     if stage.kind == "chain":
         whole = math.floor(pitches / 2) * 2
         found = {
-            whole: "whole links", whole + 2: "whole links",
+            whole: "whole links",
+            whole + 2: "whole links",
             **{n: "with a half link" for n in (math.floor(pitches), math.ceil(pitches)) if n % 2},
-        }  # fmt: skip
+        }
     else:
         shorter, longer = nearest_belts(pitch, pitches)
         found = {n: "a standard length" for n in (shorter, longer) if n is not None}
@@ -266,8 +307,16 @@ def _strands(
         move = apart - centre
         slot = stage.slot_mm
         fits = None if slot is None or stage.centre_mm is None else -1e-9 <= move <= slot
-        strands.append(Strand(links=links, half_link=bool(links % 2) and stage.kind == "chain",
-                              centre_mm=apart, move_mm=move, fits=fits, say=say))  # fmt: skip
+        strands.append(
+            StrandFit(
+                links=links,
+                half_link=bool(links % 2) and stage.kind == "chain",
+                centre_mm=apart,
+                move_mm=move,
+                fits=fits,
+                say=say,
+            )
+        )
     return strands
 
 
@@ -287,27 +336,52 @@ def _spur(index: int, stage: ToothedStage, title: str) -> StageRun:
             f"{small} teeth are undercut with {large} unless they are corrected; "
             f"{math.ceil(fewest)} are not."
         )
-        findings.append(Finding(severity="watch", say=say))
+        findings.append(RunFinding(severity="watch", say=say))
     if stage.centre_mm is not None and centre < low * (1 - 1e-9):
-        findings.append(Finding(severity="stop", say=f"At {centre:.2f} mm they jam: the pitch "
-                                f"circles touch at {low:.2f} mm."))  # fmt: skip
+        findings.append(
+            RunFinding(
+                severity="stop",
+                say=f"At {centre:.2f} mm they jam: the pitch circles touch at {low:.2f} mm.",
+            )
+        )
     elif mesh.contact_ratio < KNOCKS:
-        findings.append(Finding(severity="stop" if mesh.contact_ratio < 1 else "watch",
-                                say=f"{mesh.contact_ratio:.2f} teeth bear on average; below "
-                                f"{KNOCKS} they knock."))  # fmt: skip
+        findings.append(
+            RunFinding(
+                severity="stop" if mesh.contact_ratio < 1 else "watch",
+                say=f"{mesh.contact_ratio:.2f} teeth bear on average; below {KNOCKS} they knock.",
+            )
+        )
     facts = [
-        Fact(label="Driver, pitch diameter", value=module * stage.driver_teeth, unit="mm", note=""),
-        Fact(label="Driven, pitch diameter", value=module * stage.driven_teeth, unit="mm", note=""),
-        Fact(label="Pitch circles touch at", value=low, unit="mm",
-             note=f"runs up to {high:.2f} mm, with more backlash"),
-        Fact(label="Teeth that bear", value=mesh.contact_ratio, unit="", note="on average"),
-        Fact(label="Backlash beyond the teeth's own", value=max(mesh.backlash_mm, 0.0), unit="mm",
-             note="along the pitch circle"),
-    ]  # fmt: skip
+        StageFact(
+            label="Driver, pitch diameter", value=module * stage.driver_teeth, unit="mm", note=""
+        ),
+        StageFact(
+            label="Driven, pitch diameter", value=module * stage.driven_teeth, unit="mm", note=""
+        ),
+        StageFact(
+            label="Pitch circles touch at",
+            value=low,
+            unit="mm",
+            note=f"runs up to {high:.2f} mm, with more backlash",
+        ),
+        StageFact(label="Teeth that bear", value=mesh.contact_ratio, unit="", note="on average"),
+        StageFact(
+            label="Backlash beyond the teeth's own",
+            value=max(mesh.backlash_mm, 0.0),
+            unit="mm",
+            note="along the pitch circle",
+        ),
+    ]
     reach = None if stage.slot_mm is None else (centre, centre + stage.slot_mm)
     if reach is not None and not (reach[0] <= high and low <= reach[1]):
-        findings.append(Finding(severity="stop", say="The mount can't bring them into mesh."))
+        findings.append(RunFinding(severity="stop", say="The mount can't bring them into mesh."))
     return StageRun(
-        index=index, kind=stage.kind, title=title, facts=facts, findings=findings, strands=[],
-        drawing=(module * small / 2, module * large / 2, centre), assumed=_taken(assumed),
-    )  # fmt: skip
+        index=index,
+        kind=stage.kind,
+        title=title,
+        facts=facts,
+        findings=findings,
+        strands=[],
+        drawing=(module * small / 2, module * large / 2, centre),
+        assumed=_taken(assumed),
+    )

@@ -111,20 +111,33 @@ def _singles(shelf: Shelf, kinds: tuple[str, ...]) -> _Singles:
     best: dict[tuple[str, float], SplitStage] = {}
     for driver in shelf.teeth:
         for driven in shelf.teeth:
-            if (driver.kind not in kinds or driver.side != "driver" or driven.side != "driven"
-                    or (driver.kind, driver.pitch_mm, driver.module_mm)
-                    != (driven.kind, driven.pitch_mm, driven.module_mm)):  # fmt: skip
+            if (
+                driver.kind not in kinds
+                or driver.side != "driver"
+                or driven.side != "driven"
+                or (driver.kind, driver.pitch_mm, driver.module_mm)
+                != (driven.kind, driven.pitch_mm, driven.module_mm)
+            ):
                 continue
             for small in driver.sizes:
                 for large in driven.sizes:
-                    stage = ToothedStage(kind=driver.kind, driver_teeth=small.teeth,
-                                         driven_teeth=large.teeth,
-                                         efficiency=driver.efficiency)  # fmt: skip
+                    stage = ToothedStage(
+                        kind=driver.kind,
+                        driver_teeth=small.teeth,
+                        driven_teeth=large.teeth,
+                        efficiency=driver.efficiency,
+                    )
                     ratio = large.teeth / small.teeth
                     if ratio <= 1.2 or impossible(stage):
                         continue
-                    made = _single(driver.kind, small.teeth, large.teeth, driver.pitch_mm,
-                                   driver.module_mm, driver.efficiency)  # fmt: skip
+                    made = _single(
+                        driver.kind,
+                        small.teeth,
+                        large.teeth,
+                        driver.pitch_mm,
+                        driver.module_mm,
+                        driver.efficiency,
+                    )
                     key = (driver.kind, round(ratio, 9))
                     if key not in best or made.diameter_mm < best[key].diameter_mm:
                         best[key] = made
@@ -132,17 +145,30 @@ def _singles(shelf: Shelf, kinds: tuple[str, ...]) -> _Singles:
     return _Singles(stages, np.log([stage.ratio for stage in stages]))
 
 
-def _single(kind: str, driver: int, driven: int, pitch: float | None, module: float | None,
-            efficiency: float) -> SplitStage:  # fmt: skip
+def _single(
+    kind: str,
+    driver: int,
+    driven: int,
+    pitch: float | None,
+    module: float | None,
+    efficiency: float,
+) -> SplitStage:
     if kind == "spur":
         wide = (module or 1.0) * (driven + 2)
     elif kind == "belt":
         wide = pulley_pitch_diameter_mm(pitch or 5.0, driven)
     else:
         wide = sprocket_outside_diameter_mm(pitch or 12.7, driven)
-    return SplitStage(kind=kind, driver_teeth=driver, driven_teeth=driven, pitch_mm=pitch,
-                      module_mm=module, ratio=driven / driver, efficiency=efficiency,
-                      diameter_mm=wide)  # fmt: skip
+    return SplitStage(
+        kind=kind,
+        driver_teeth=driver,
+        driven_teeth=driven,
+        pitch_mm=pitch,
+        module_mm=module,
+        ratio=driven / driver,
+        efficiency=efficiency,
+        diameter_mm=wide,
+    )
 
 
 def _nearest(singles: _Singles, log: float, count: int) -> list[Split]:
@@ -154,9 +180,13 @@ def _nearest(singles: _Singles, log: float, count: int) -> list[Split]:
     for _ in range(count - 2):
         # Rising places only: the order of stages is chosen afterwards.
         grown = np.concatenate(
-            [np.column_stack([places[places[:, -1] <= k], np.full((places[:, -1] <= k).sum(), k)])
-             for k in range(len(logs))]
-        )  # fmt: skip
+            [
+                np.column_stack(
+                    [places[places[:, -1] <= k], np.full((places[:, -1] <= k).sum(), k)]
+                )
+                for k in range(len(logs))
+            ]
+        )
         sums = logs[grown].sum(axis=1)
         thin = np.argsort(sums)[:: max(1, len(sums) // 40_000)]
         places, sums = grown[thin], sums[thin]

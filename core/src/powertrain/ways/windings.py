@@ -49,7 +49,7 @@ class WindingAnswer(BaseModel):
     limited_by: str | None
     change: dict[str, Any]
     keeps_ratio: float
-    keeps_teeth: tuple[int, int] | None
+    keeps_teeth: list[int] | None
     keeps_change: dict[str, Any]
 
 

@@ -376,6 +376,206 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ladder
+         * @description Return every rung of teeth that exist, in short, with the cautious way up.
+         */
+        post: operations["ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/will-it-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Runs
+         * @description Return the geometry of every stage.
+         */
+        post: operations["will_it_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/speed-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chart
+         * @description Return packs in their states against windings.
+         */
+        post: operations["speed_chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/windings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Wound
+         * @description Return the windings of the can side by side.
+         */
+        post: operations["windings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/overvolt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * More Volts
+         * @description Return a higher pack beside the present one, with its conditions.
+         */
+        post: operations["overvolt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ways
+         * @description Return the roads to a wished top speed.
+         */
+        post: operations["roads"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stages
+         * @description Return how a reduction is made of teeth that exist.
+         */
+        post: operations["split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tyre": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tyre
+         * @description Return what a tyre of a marking rolls.
+         */
+        post: operations["tyre"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/speeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Belonging
+         * @description Return wheel rpm, speed and motor rpm that belong together.
+         */
+        post: operations["speeds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Helper
+         * @description Return what a second motor adds above some speed.
+         */
+        post: operations["boost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -3429,6 +3629,651 @@ export interface components {
             number: number;
         };
         /**
+         * LadderAnswer
+         * @description All rungs in short; `best` tells by what each is the best.
+         */
+        LadderAnswer: {
+            /** Count */
+            count: number;
+            /** Reductions */
+            reductions: number;
+            /** Open */
+            open: number;
+            present: components["schemas"]["Rung"];
+            /** Best */
+            best: {
+                [key: string]: components["schemas"]["Rung"];
+            };
+            /** Best Say */
+            best_say: {
+                [key: string]: string;
+            };
+            /** Rungs */
+            rungs: components["schemas"]["Rung"][];
+            /** Stages */
+            stages: components["schemas"]["StageLadder"][];
+            /** Map */
+            map: components["schemas"]["MapPoint"][];
+            /** Plan */
+            plan: components["schemas"]["Step"][];
+            /** Limits */
+            limits: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * MapPoint
+         * @description One reduction on the map of all.
+         */
+        MapPoint: {
+            /** Ratio */
+            ratio: number;
+            /** Top Speed Kmh */
+            top_speed_kmh: number | null;
+            /** Launch N */
+            launch_n: number;
+            /** Winding Climb C */
+            winding_climb_c: number | null;
+            /** Stopped */
+            stopped: boolean;
+            /** Rungs */
+            rungs: number;
+        };
+        /**
+         * Rung
+         * @description One rung: teeth of each toothed stage, and what it does.
+         *
+         *     `change` are the values that set it, by document path; `stopped` is why it can't be, None
+         *     where nothing stops it.
+         */
+        Rung: {
+            /** Teeth */
+            teeth: number[][];
+            /** Ratio */
+            ratio: number;
+            /** Figures */
+            figures: {
+                [key: string]: number | null;
+            };
+            /** Stopped */
+            stopped: string | null;
+            /** Change */
+            change: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * StageLadder
+         * @description One stage's sizes, and the rungs around the present one with the other stages as they are.
+         *
+         *     `near` goes by rows of drivers and columns of driven.
+         */
+        StageLadder: {
+            /** Index */
+            index: number;
+            /** Kind */
+            kind: string;
+            /** Drivers */
+            drivers: number[];
+            /** Driven */
+            driven: number[];
+            /** Near Drivers */
+            near_drivers: number[];
+            /** Near Driven */
+            near_driven: number[];
+            /** Near */
+            near: components["schemas"]["Rung"][][];
+        };
+        /**
+         * Step
+         * @description One step of the cautious plan: set it, ride it, read the case, go on or stop.
+         */
+        Step: {
+            rung: components["schemas"]["Rung"];
+            /** Say */
+            say: string;
+            /** Stop Case C */
+            stop_case_c: number;
+            /** Expect Case C */
+            expect_case_c: number | null;
+        };
+        /**
+         * LadderRequest
+         * @description A build, and the one whose speed the cautious plan begins at; its own if none.
+         */
+        LadderRequest: {
+            document: components["schemas"]["Build"];
+            pinned?: components["schemas"]["Build"] | null;
+            /**
+             * Limit
+             * @default 8
+             */
+            limit?: number;
+        };
+        /**
+         * RunFinding
+         * @description One judgement of a stage, and what to do about it.
+         */
+        RunFinding: {
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "ok" | "watch" | "stop";
+            /** Say */
+            say: string;
+        };
+        /**
+         * RunsAnswer
+         * @description All stages, and notes to the builder that no figure tells.
+         */
+        RunsAnswer: {
+            /** Stages */
+            stages: components["schemas"]["StageRun"][];
+            /** Notes */
+            notes: string[];
+        };
+        /**
+         * StageFact
+         * @description One figure of a stage.
+         */
+        StageFact: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * StageRun
+         * @description One stage's geometry. `assumed` says what was taken where the document is silent.
+         */
+        StageRun: {
+            /** Index */
+            index: number;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Facts */
+            facts: components["schemas"]["StageFact"][];
+            /** Findings */
+            findings: components["schemas"]["RunFinding"][];
+            /** Strands */
+            strands: components["schemas"]["StrandFit"][];
+            /** Drawing */
+            drawing: number[] | null;
+            /** Assumed */
+            assumed: string;
+        };
+        /**
+         * StrandFit
+         * @description A chain or belt that can be bought for a stage: how far apart the shafts then stand.
+         *
+         *     `fits` says whether the mount's slot reaches that; None where the slot is not stated.
+         */
+        StrandFit: {
+            /** Links */
+            links: number;
+            /** Half Link */
+            half_link: boolean;
+            /** Centre Mm */
+            centre_mm: number;
+            /** Move Mm */
+            move_mm: number;
+            /** Fits */
+            fits: boolean | null;
+            /** Say */
+            say: string;
+        };
+        /**
+         * BuildRequest
+         * @description A build as it stands.
+         */
+        BuildRequest: {
+            document: components["schemas"]["Build"];
+        };
+        /**
+         * ChartAnswer
+         * @description Rows of packs, columns of windings; each cell's rpm go with `states`.
+         *
+         *     `window_rpm` is what one school aims small fast motors at, at storage volts; the other takes
+         *     all of `limit_rpm`. None where it is not spoken of.
+         */
+        ChartAnswer: {
+            /** Cells */
+            cells: number[];
+            /** Windings */
+            windings: number[];
+            /** Unit */
+            unit: string;
+            /** States */
+            states: ("charger" | "full" | "nominal" | "storage" | "empty")[];
+            /** Rows */
+            rows: components["schemas"]["ChartCell"][][];
+            /** Own */
+            own: number[];
+            /** Limit Rpm */
+            limit_rpm: number | null;
+            /** Window Rpm */
+            window_rpm: number[] | null;
+            /** Schools */
+            schools: string;
+        };
+        /**
+         * ChartCell
+         * @description One pack with one winding: rpm by state, and the values that set it on the bench.
+         */
+        ChartCell: {
+            /** Free Rpm */
+            free_rpm: (number | null)[];
+            /** Loaded Rpm */
+            loaded_rpm: (number | null)[];
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * WindingAnswer
+         * @description One winding: its constants, what it does on today's gearing, and what keeps today's speed.
+         *
+         *     `lasting_torque_nm` is None where no amps for long are stated. `keeps_ratio` is the whole
+         *     reduction at which the wheel turns as it does today, `keeps_teeth` the nearest teeth of the
+         *     first toothed stage; `keeps_change` sets winding and teeth together.
+         */
+        WindingAnswer: {
+            /** Number */
+            number: number;
+            /** Own */
+            own: boolean;
+            /** Torque Per Amp Nm */
+            torque_per_amp_nm: number;
+            /** Resistance Ohm */
+            resistance_ohm: number;
+            /** Lasting A */
+            lasting_a: number | null;
+            /** Lasting Torque Nm */
+            lasting_torque_nm: number | null;
+            /** Copper W */
+            copper_w: number | null;
+            /** Power W */
+            power_w: number | null;
+            /** Top Speed Kmh */
+            top_speed_kmh: number | null;
+            /** Winding Climb C */
+            winding_climb_c: number | null;
+            /** Motor Peak A */
+            motor_peak_a: number | null;
+            /** Limited By */
+            limited_by: string | null;
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** Keeps Ratio */
+            keeps_ratio: number;
+            /** Keeps Teeth */
+            keeps_teeth: number[] | null;
+            /** Keeps Change */
+            keeps_change: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * WindingsAnswer
+         * @description All windings, slowest first, and in words what another one would do.
+         */
+        WindingsAnswer: {
+            /** Unit */
+            unit: string;
+            /** Windings */
+            windings: components["schemas"]["WindingAnswer"][];
+            /** Say */
+            say: string;
+        };
+        /**
+         * Condition
+         * @description One limit that the higher pack meets or not, and what has to be so for it.
+         */
+        Condition: {
+            /** Id */
+            id: string;
+            /**
+             * Weight
+             * @enum {string}
+             */
+            weight: "fine" | "condition" | "stop";
+            /** Say */
+            say: string;
+        };
+        /**
+         * OvervoltAnswer
+         * @description Both packs and the conditions; `change` sets the higher pack with its limit.
+         */
+        OvervoltAnswer: {
+            now: components["schemas"]["Side"];
+            then: components["schemas"]["Side"];
+            /** Over Pct */
+            over_pct: number;
+            /** Verdict */
+            verdict: string;
+            /** Conditions */
+            conditions: components["schemas"]["Condition"][];
+            /** Schools */
+            schools: string[];
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * Side
+         * @description The present or the higher pack, in figures.
+         */
+        Side: {
+            /** Series */
+            series: number;
+            /** Full V */
+            full_v: number;
+            /** Nominal V */
+            nominal_v: number;
+            /** Free Rpm */
+            free_rpm: number;
+            /** Loaded Rpm */
+            loaded_rpm: number;
+            /** Top Speed Kmh */
+            top_speed_kmh: number;
+            /** Pack Limit A */
+            pack_limit_a: number | null;
+            /** Pack Peak W */
+            pack_peak_w: number;
+            /** Winding Climb C */
+            winding_climb_c: number | null;
+            /** Case Climb C */
+            case_climb_c: number | null;
+        };
+        /**
+         * OvervoltRequest
+         * @description A build, and how many cells it might have instead.
+         */
+        OvervoltRequest: {
+            document: components["schemas"]["Build"];
+            /** Series */
+            series: number;
+        };
+        /**
+         * RoadAnswer
+         * @description One road, worked to the wished speed, and what is bought or set for it.
+         *
+         *     `reached` is whether it leads there at all; `why` says what stands in the way or how it was
+         *     rounded. `figures` are at exactly the wished speed, `bought` at what can be bought, which
+         *     `change` sets on the bench. `price` is what new parts cost beyond the present, None where it
+         *     is not known.
+         */
+        RoadAnswer: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "gearing" | "winding" | "cells" | "timing";
+            /** Title */
+            title: string;
+            /** Reached */
+            reached: boolean;
+            /** Why */
+            why: string;
+            /** Measure */
+            measure: string;
+            /** Figures */
+            figures: {
+                [key: string]: number | null;
+            };
+            /** Bought */
+            bought: {
+                [key: string]: number | null;
+            };
+            /** Stops */
+            stops: string[];
+            /** Parts */
+            parts: string[];
+            /** Price */
+            price: number | null;
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * RoadsAnswer
+         * @description The wish, what is now, and the roads.
+         */
+        RoadsAnswer: {
+            /** Wish Kmh */
+            wish_kmh: number;
+            /** Now Kmh */
+            now_kmh: number;
+            /** Now */
+            now: {
+                [key: string]: number | null;
+            };
+            /** Roads */
+            roads: components["schemas"]["RoadAnswer"][];
+        };
+        /**
+         * RoadsRequest
+         * @description A build, and the top speed that is wished for.
+         */
+        RoadsRequest: {
+            document: components["schemas"]["Build"];
+            /** Wish Kmh */
+            wish_kmh: number;
+        };
+        /**
+         * Split
+         * @description Stages from motor to wheel whose reduction comes near to what is wanted.
+         */
+        Split: {
+            /** Stages */
+            stages: components["schemas"]["SplitStage"][];
+            /** Ratio */
+            ratio: number;
+            /** Off Pct */
+            off_pct: number;
+            /** Efficiency */
+            efficiency: number;
+            /** Widest Mm */
+            widest_mm: number;
+        };
+        /**
+         * SplitAnswer
+         * @description For one to four stages the nearest splits, or why there is none.
+         */
+        SplitAnswer: {
+            /** Wanted */
+            wanted: number;
+            /** Splits */
+            splits: {
+                [key: string]: components["schemas"]["Split"][];
+            };
+            /** Refused */
+            refused: {
+                [key: string]: string;
+            };
+            /** Say */
+            say: string;
+        };
+        /**
+         * SplitStage
+         * @description One stage: its teeth, its ratio, and how wide its larger wheel is.
+         */
+        SplitStage: {
+            /** Kind */
+            kind: string;
+            /** Driver Teeth */
+            driver_teeth: number;
+            /** Driven Teeth */
+            driven_teeth: number;
+            /** Pitch Mm */
+            pitch_mm: number | null;
+            /** Module Mm */
+            module_mm: number | null;
+            /** Ratio */
+            ratio: number;
+            /** Efficiency */
+            efficiency: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+        };
+        /**
+         * SplitRequest
+         * @description A wanted reduction, and of what it may be made.
+         */
+        SplitRequest: {
+            /** Wanted */
+            wanted: number;
+            /**
+             * Kinds
+             * @default [
+             *       "chain",
+             *       "belt"
+             *     ]
+             */
+            kinds?: ("chain" | "belt" | "spur")[];
+        };
+        /**
+         * TyreAnswer
+         * @description A tyre: its free diameter, and the circumference that it rolls, with a band.
+         */
+        TyreAnswer: {
+            /** Marking */
+            marking: string;
+            /** Read As */
+            read_as: string;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Rolls Mm */
+            rolls_mm: number;
+            /** Rolls Low Mm */
+            rolls_low_mm: number;
+            /** Rolls High Mm */
+            rolls_high_mm: number;
+            /** At Speed Mm */
+            at_speed_mm: number;
+        };
+        /**
+         * TyreRequest
+         * @description A tyre's marking, how fast it turns, and its pressure over the usual.
+         */
+        TyreRequest: {
+            /** Marking */
+            marking: string;
+            /**
+             * Speed Kmh
+             * @default 0
+             */
+            speed_kmh?: number;
+            /**
+             * Pressure Share
+             * @default 1
+             */
+            pressure_share?: number;
+        };
+        /**
+         * SpeedsAnswer
+         * @description A speed of the wheel and what belongs to it; `gear` of a gearbox is the tallest.
+         */
+        SpeedsAnswer: {
+            /** Wheel Rpm */
+            wheel_rpm: number;
+            /** Speed Kmh */
+            speed_kmh: number;
+            /** Motor Rpm */
+            motor_rpm: number;
+            /** Volts Free */
+            volts_free: number | null;
+        };
+        /**
+         * SpeedsRequest
+         * @description One of three speeds that belong together.
+         */
+        SpeedsRequest: {
+            document: components["schemas"]["Build"];
+            /** Wheel Rpm */
+            wheel_rpm?: number | null;
+            /** Motor Rpm */
+            motor_rpm?: number | null;
+            /** Speed Kmh */
+            speed_kmh?: number | null;
+        };
+        /**
+         * BoostAnswer
+         * @description What a helper adds. Pushes go with `speeds_kmh`; `alone` and `together` are top speeds.
+         *
+         *     `feeds_a` and `feeds_w` are what it pushes into its tap at the base's top speed when it is
+         *     overspun and not switched off; `drags_n` is what it costs there when idle and engaged.
+         *     `tap_share` is how much faster the tapped cells empty than the others.
+         */
+        BoostAnswer: {
+            /** Speeds Kmh */
+            speeds_kmh: number[];
+            /** Base N */
+            base_n: number[];
+            /** Helper N */
+            helper_n: number[];
+            /** Alone Kmh */
+            alone_kmh: number;
+            /** Together Kmh */
+            together_kmh: number;
+            /** Engages From Kmh */
+            engages_from_kmh: number;
+            /** Helps To Kmh */
+            helps_to_kmh: number;
+            /** Helper Rpm At Top */
+            helper_rpm_at_top: number;
+            /** Feeds A */
+            feeds_a: number;
+            /** Feeds W */
+            feeds_w: number;
+            /** Drags N */
+            drags_n: number;
+            /** Tap Share */
+            tap_share: number;
+            /** Findings */
+            findings: components["schemas"]["BoostFinding"][];
+        };
+        /**
+         * BoostFinding
+         * @description One judgement of the helper.
+         */
+        BoostFinding: {
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "ok" | "watch" | "stop";
+            /** Say */
+            say: string;
+        };
+        /**
+         * BoostRequest
+         * @description A build, another whose motor, controller and gearing help it, and how.
+         */
+        BoostRequest: {
+            document: components["schemas"]["Build"];
+            helper: components["schemas"]["Build"];
+            /** Tap Cells */
+            tap_cells: number;
+            /**
+             * From Kmh
+             * @default 0
+             */
+            from_kmh?: number;
+        };
+        /**
          * CellPart
          * @description A single cell for packs of one's own.
          */
@@ -6136,6 +6981,696 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    will_it_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    speed_chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    windings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WindingsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    overvolt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvervoltRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvervoltAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    roads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoadsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoadsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SplitAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    tyre: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TyreRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TyreAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    speeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpeedsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpeedsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    boost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoostRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoostAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

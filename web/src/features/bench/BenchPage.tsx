@@ -4,6 +4,7 @@ import { ApiError } from "../../api/client";
 import type { BuildAnswer, MomentId, PartId } from "../../api/types";
 import { Notice } from "../../ui/Notice";
 import { useSize } from "../../ui/useSize";
+import { useBuild, useWorkbench } from "../../workbench/useWorkbench";
 import { PartOnBank } from "./bank/Bank";
 import { stations } from "./bank/layout";
 import { PartEditor } from "./editor/PartEditor";
@@ -19,7 +20,6 @@ import { DownStream } from "./stream/DownStream";
 import { Stream } from "./stream/Stream";
 import { useKeys } from "./useKeys";
 import { useMetBrief } from "./useMetBrief";
-import { useBuild, useWorkbench } from "./useWorkbench";
 
 export function BenchPage({ settings }: { settings: ReactNode }) {
   const { id = "" } = useParams();

@@ -1,8 +1,8 @@
 import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import { Button } from "../../ui/Button";
+import type { BenchState, Workbench } from "../../workbench/workbench";
 import { History } from "./History";
-import type { BenchState, Workbench } from "./workbench";
 
 interface Props {
   bench: Workbench;
@@ -22,6 +22,12 @@ export function Header({ bench, state, settings }: Props) {
       <span className="text-[12.5px] text-soft" aria-live="polite">
         {saving === "saved" ? "Saved" : saving === "saving" ? "Saving" : "Not saved yet"}
       </span>
+      <Link
+        to={`/builds/${build.id}/gearing`}
+        className="text-[13px] whitespace-nowrap text-water hover:underline"
+      >
+        Speed: teeth, winding, volts
+      </Link>
       <span className="ml-auto flex flex-wrap items-center gap-1">
         <Button kind="plain" onClick={() => bench.pin()} disabled={pinnedHere} title="P">
           {pinnedHere ? "Pinned here" : "Pin this"}

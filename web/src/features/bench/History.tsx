@@ -4,7 +4,7 @@ import { useState } from "react";
 import { versionList } from "../../api/queries";
 import type { BuildAnswer, Change, VersionCard } from "../../api/types";
 import { Button } from "../../ui/Button";
-import type { Workbench } from "./workbench";
+import type { Workbench } from "../../workbench/workbench";
 
 /** Every version the build ever had, and the way back to each. */
 export function History({ bench, build }: { bench: Workbench; build: BuildAnswer }) {

@@ -1,7 +1,7 @@
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
+import type { BenchState, Workbench } from "../../workbench/workbench";
 import { changeWords } from "./History";
-import type { BenchState, Workbench } from "./workbench";
 
 /** What the user has to know about their edits, and the last thing that was done. */
 interface Props {

@@ -1,10 +1,10 @@
 import { Tabs } from "radix-ui";
 import type { Answer, MetBrief, PartId } from "../../api/types";
+import type { Workbench } from "../../workbench/workbench";
 import { HowSure } from "./doubt/HowSure";
 import { LeverBoard } from "./levers/LeverBoard";
 import { MeetsBrief, missed } from "./MeetsBrief";
 import { Verdicts } from "./Verdicts";
-import type { Workbench } from "./workbench";
 
 export type PaneId = "verdicts" | "levers" | "doubt" | "brief";
 

@@ -1,7 +1,7 @@
 import { memo, type ReactNode } from "react";
 import type { Answer, PartId, Verdict } from "../../api/types";
 import { SeverityWord } from "../../ui/Severity";
-import type { Workbench } from "./workbench";
+import type { Workbench } from "../../workbench/workbench";
 
 interface Props {
   bench: Workbench;

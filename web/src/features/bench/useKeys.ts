@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import type { MomentId } from "../../api/types";
+import type { Workbench } from "../../workbench/workbench";
 import { MOMENTS } from "./MomentTabs";
-import type { Workbench } from "./workbench";
 
 interface Actions {
   bench: Workbench;

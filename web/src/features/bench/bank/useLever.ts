@@ -2,7 +2,7 @@ import type { BuildDocument, Lever } from "../../../api/types";
 import { chosen } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { documentUnit, toShown } from "../../../units/quantities";
-import type { Workbench } from "../workbench";
+import type { Workbench } from "../../../workbench/workbench";
 
 /** What a stepper needs of a lever: its value as shown, its presses, and the pinned value. */
 export function useLever(bench: Workbench, pinned: BuildDocument) {

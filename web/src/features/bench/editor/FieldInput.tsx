@@ -3,8 +3,8 @@ import type { FieldInfo, Provenance } from "../../../api/types";
 import { expected, parsed, written } from "../../../units/fields";
 import { useUnits } from "../../../units/preferences";
 import { documentUnit } from "../../../units/quantities";
+import type { BenchState, Workbench } from "../../../workbench/workbench";
 import { at } from "../bank/useLever";
-import type { BenchState, Workbench } from "../workbench";
 import { OriginChip } from "./OriginChip";
 
 interface Props {

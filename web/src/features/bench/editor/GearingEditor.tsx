@@ -1,6 +1,6 @@
 import type { BuildDocument, FieldInfo } from "../../../api/types";
 import { Button } from "../../../ui/Button";
-import type { BenchState, Workbench } from "../workbench";
+import type { BenchState, Workbench } from "../../../workbench/workbench";
 import { FieldInput } from "./FieldInput";
 
 interface Props {

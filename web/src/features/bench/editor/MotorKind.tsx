@@ -1,6 +1,6 @@
 import type { BuildDocument } from "../../../api/types";
+import type { BenchState, Workbench } from "../../../workbench/workbench";
 import { MOTOR_KINDS } from "../parts";
-import type { BenchState, Workbench } from "../workbench";
 
 type Kind = BuildDocument["motor"]["kind"];
 

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Provenance } from "../../../api/types";
 import { Button } from "../../../ui/Button";
 import { typed } from "../../../units/format";
-import type { Workbench } from "../workbench";
+import type { Workbench } from "../../../workbench/workbench";
 
 const WORDS: Record<Provenance["origin"], string> = {
   measured: "measured",

@@ -8,7 +8,7 @@ import { Notice } from "../../../ui/Notice";
 import { digits, typed } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { documentUnit, toShown, toStored } from "../../../units/quantities";
-import type { BenchState, Workbench } from "../workbench";
+import type { BenchState, Workbench } from "../../../workbench/workbench";
 
 interface Props {
   part: Extract<PartId, "motor" | "pack">;

@@ -4,9 +4,9 @@ import { Button } from "../../../ui/Button";
 import { digits, typed } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { toShown } from "../../../units/quantities";
+import type { Workbench } from "../../../workbench/workbench";
 import { FIGURES, figureUnit, stepUnit } from "../figures";
 import { spoken } from "../heat";
-import type { Workbench } from "../workbench";
 
 interface Props {
   bench: Workbench;

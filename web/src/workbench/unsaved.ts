@@ -1,4 +1,4 @@
-import type { BuildDocument } from "../../api/types";
+import type { BuildDocument } from "../api/types";
 
 /** Edits that the server has not acknowledged, kept in the browser: a reload does not lose them. */
 export interface Unsaved {

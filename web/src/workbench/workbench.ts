@@ -7,9 +7,9 @@ import {
   saveVersion,
   solve,
   undo,
-} from "../../api/builds";
-import { ApiError } from "../../api/client";
-import type { Answer, BuildAnswer, BuildDocument, Change, Operation } from "../../api/types";
+} from "../api/builds";
+import { ApiError } from "../api/client";
+import type { Answer, BuildAnswer, BuildDocument, Change, Operation } from "../api/types";
 import { forgetUnsaved, keepUnsaved, readUnsaved, type Unsaved } from "./unsaved";
 
 export interface Refused {

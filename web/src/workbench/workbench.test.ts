@@ -1,10 +1,10 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import * as api from "../../api/builds";
-import { ApiError } from "../../api/client";
-import type { BuildAnswer, Operation } from "../../api/types";
+import * as api from "../api/builds";
+import { ApiError } from "../api/client";
+import type { BuildAnswer, Operation } from "../api/types";
 import { Workbench } from "./workbench";
 
-vi.mock("../../api/builds");
+vi.mock("../api/builds");
 const server = vi.mocked(api);
 
 const press: Operation = { do: "press", lever: "battery.series", step: 1 };

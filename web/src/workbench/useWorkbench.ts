@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useSyncExternalStore } from "react";
-import { readBuild } from "../../api/builds";
-import type { BuildAnswer } from "../../api/types";
+import { readBuild } from "../api/builds";
+import type { BuildAnswer } from "../api/types";
 import { Workbench } from "./workbench";
 
 /** The build of an address, read anew each time it is opened. */

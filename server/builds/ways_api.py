@@ -1,0 +1,91 @@
+"""The API of the ways to change speed: each asks the core one question of a document."""
+
+from django.http import HttpRequest
+from ninja import Router
+
+from builds import ways_schemas as schemas
+from builds.schemas import ErrorAnswer
+from powertrain.ladder.answer import LadderAnswer, ladder_answer
+from powertrain.ladder.rungs import rungs_of
+from powertrain.ladder.sizes import sizes_of
+from powertrain.shelf.shipped import shipped_shelf
+from powertrain.ways.boost import BoostAnswer, boost
+from powertrain.ways.chart import ChartAnswer, speed_chart
+from powertrain.ways.overvolt import OvervoltAnswer, overvolt
+from powertrain.ways.roads import RoadsAnswer, roads, top_kmh
+from powertrain.ways.runs import RunsAnswer, will_it_run
+from powertrain.ways.split import SplitAnswer, split
+from powertrain.ways.tyre import SpeedsAnswer, TyreAnswer, speeds, tyre_of
+from powertrain.ways.windings import WindingsAnswer, windings
+
+router = Router(tags=["engine"])
+
+REFUSED = dict.fromkeys((400, 403, 413, 422, 503), ErrorAnswer)
+
+
+@router.post("/ladder", response={200: LadderAnswer, **REFUSED}, operation_id="ladder")
+def ladder(request: HttpRequest, payload: schemas.LadderRequest) -> LadderAnswer:
+    """Return every rung of teeth that exist, in short, with the cautious way up."""
+    build = payload.document
+    rungs = rungs_of(build, sizes_of(build, shipped_shelf()))
+    keep = None if payload.pinned is None else top_kmh(payload.pinned)
+    return ladder_answer(build, rungs, limit=payload.limit, keep_kmh=keep)
+
+
+@router.post("/will-it-run", response={200: RunsAnswer, **REFUSED}, operation_id="will_it_run")
+def runs(request: HttpRequest, payload: schemas.BuildRequest) -> RunsAnswer:
+    """Return the geometry of every stage."""
+    return will_it_run(payload.document)
+
+
+@router.post("/speed-chart", response={200: ChartAnswer, **REFUSED}, operation_id="speed_chart")
+def chart(request: HttpRequest, payload: schemas.BuildRequest) -> ChartAnswer:
+    """Return packs in their states against windings."""
+    return speed_chart(payload.document)
+
+
+@router.post("/windings", response={200: WindingsAnswer, **REFUSED}, operation_id="windings")
+def wound(request: HttpRequest, payload: schemas.BuildRequest) -> WindingsAnswer:
+    """Return the windings of the can side by side."""
+    return windings(payload.document)
+
+
+@router.post("/overvolt", response={200: OvervoltAnswer, **REFUSED}, operation_id="overvolt")
+def more_volts(request: HttpRequest, payload: schemas.OvervoltRequest) -> OvervoltAnswer:
+    """Return a higher pack beside the present one, with its conditions."""
+    return overvolt(payload.document, payload.series)
+
+
+@router.post("/roads", response={200: RoadsAnswer, **REFUSED}, operation_id="roads")
+def ways(request: HttpRequest, payload: schemas.RoadsRequest) -> RoadsAnswer:
+    """Return the roads to a wished top speed."""
+    return roads(payload.document, payload.wish_kmh)
+
+
+@router.post("/split", response={200: SplitAnswer, **REFUSED}, operation_id="split")
+def stages(request: HttpRequest, payload: schemas.SplitRequest) -> SplitAnswer:
+    """Return how a reduction is made of teeth that exist."""
+    return split(payload.wanted, shipped_shelf(), tuple(payload.kinds))
+
+
+@router.post("/tyre", response={200: TyreAnswer, **REFUSED}, operation_id="tyre")
+def tyre(request: HttpRequest, payload: schemas.TyreRequest) -> TyreAnswer:
+    """Return what a tyre of a marking rolls."""
+    return tyre_of(payload.marking, payload.speed_kmh, payload.pressure_share)
+
+
+@router.post("/speeds", response={200: SpeedsAnswer, **REFUSED}, operation_id="speeds")
+def belonging(request: HttpRequest, payload: schemas.SpeedsRequest) -> SpeedsAnswer:
+    """Return wheel rpm, speed and motor rpm that belong together."""
+    return speeds(
+        payload.document,
+        wheel_rpm=payload.wheel_rpm,
+        motor_rpm=payload.motor_rpm,
+        speed_kmh=payload.speed_kmh,
+    )
+
+
+@router.post("/boost", response={200: BoostAnswer, **REFUSED}, operation_id="boost")
+def helper(request: HttpRequest, payload: schemas.BoostRequest) -> BoostAnswer:
+    """Return what a second motor adds above some speed."""
+    return boost(payload.document, payload.helper, payload.tap_cells, payload.from_kmh)

@@ -1,0 +1,80 @@
+"""The API's forms of the ways to change speed. Documents and answers are the core's own."""
+
+from typing import Annotated, Literal
+
+from ninja import Schema as Loose
+from pydantic import ConfigDict, Field
+
+from powertrain.documents.build import Build
+
+Speed = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
+Rpm = Annotated[float, Field(ge=0, le=1_000_000, allow_inf_nan=False)]
+
+
+class Schema(Loose):
+    """A request that takes nothing for something else: no text for a number, no 1 for true."""
+
+    model_config = ConfigDict(strict=True)
+
+
+class BuildRequest(Schema):
+    """A build as it stands."""
+
+    document: Build
+
+
+class LadderRequest(Schema):
+    """A build, and the one whose speed the cautious plan begins at; its own if none."""
+
+    document: Build
+    pinned: Build | None = None
+    limit: int = Field(8, ge=0, le=1000)
+
+
+class OvervoltRequest(Schema):
+    """A build, and how many cells it might have instead."""
+
+    document: Build
+    series: int = Field(ge=1, le=100_000)
+
+
+class RoadsRequest(Schema):
+    """A build, and the top speed that is wished for."""
+
+    document: Build
+    wish_kmh: Speed
+
+
+class SplitRequest(Schema):
+    """A wanted reduction, and of what it may be made."""
+
+    wanted: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+    kinds: list[Literal["chain", "belt", "spur"]] = Field(
+        ["chain", "belt"], min_length=1, max_length=3
+    )
+
+
+class TyreRequest(Schema):
+    """A tyre's marking, how fast it turns, and its pressure over the usual."""
+
+    marking: str = Field(max_length=40)
+    speed_kmh: Annotated[float, Field(ge=0, le=500, allow_inf_nan=False)] = 0.0
+    pressure_share: Annotated[float, Field(gt=0, le=3, allow_inf_nan=False)] = 1.0
+
+
+class SpeedsRequest(Schema):
+    """One of three speeds that belong together."""
+
+    document: Build
+    wheel_rpm: Rpm | None = None
+    motor_rpm: Rpm | None = None
+    speed_kmh: Speed | None = None
+
+
+class BoostRequest(Schema):
+    """A build, another whose motor, controller and gearing help it, and how."""
+
+    document: Build
+    helper: Build
+    tap_cells: int = Field(ge=1, le=100_000)
+    from_kmh: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0

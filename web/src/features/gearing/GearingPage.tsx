@@ -1,0 +1,221 @@
+import { Tabs } from "radix-ui";
+import { type ReactNode, useEffect } from "react";
+import { Link, useParams } from "react-router";
+import { ApiError } from "../../api/client";
+import type { BuildAnswer, FigureId } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { Notice } from "../../ui/Notice";
+import { useAddress } from "../../ui/useAddress";
+import { digits } from "../../units/format";
+import { useUnits } from "../../units/preferences";
+import { documentUnit, toShown } from "../../units/quantities";
+import { useBuild, useWorkbench } from "../../workbench/useWorkbench";
+import type { BenchState } from "../../workbench/workbench";
+import { Chart } from "./Chart";
+import type { ViewProps } from "./common";
+import { Helper } from "./Helper";
+import { Roads } from "./Roads";
+import { Runs } from "./Runs";
+import { Split } from "./Split";
+import { Teeth } from "./Teeth";
+import { Tyre } from "./Tyre";
+import { Volts } from "./Volts";
+import { Windings } from "./Windings";
+
+const VIEWS = [
+  ["teeth", "Teeth"],
+  ["runs", "Will it run?"],
+  ["stages", "Stages"],
+  ["chart", "Speed chart"],
+  ["windings", "Windings"],
+  ["volts", "More volts"],
+  ["roads", "Roads to a speed"],
+  ["tyre", "Tyre"],
+  ["helper", "Helper"],
+] as const;
+
+/** Teeth, winding and volts of one build, each change a change of the build. */
+export function GearingPage({ settings }: { settings: ReactNode }) {
+  const { id = "" } = useParams();
+  const { data, error, failureCount } = useBuild(id);
+  if (data) return <Page key={data.id} build={data} settings={settings} />;
+  const lost = error instanceof ApiError && !error.passing;
+  return (
+    <main className="p-6">
+      {lost ? (
+        <Notice tone="stop">
+          This build is not here.{" "}
+          <Link to="/" className="text-water underline">
+            All builds
+          </Link>
+        </Notice>
+      ) : failureCount > 0 ? (
+        <Notice tone="watch">The server or its database does not answer; trying again.</Notice>
+      ) : (
+        <p className="text-soft">Opening the build</p>
+      )}
+    </main>
+  );
+}
+
+function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNode }) {
+  const { bench, state } = useWorkbench(read);
+  const { build, document, answer, saving } = state;
+  const [search, say] = useAddress();
+  const view = VIEWS.find(([id]) => id === search.get("view"))?.[0] ?? "teeth";
+  useEffect(() => {
+    window.document.title = `Speed of ${state.document.name}, Young Torrent`;
+  }, [state.document.name]);
+  const pinnedHere = build.pinned.number === build.head;
+  const props: ViewProps = {
+    document,
+    pinned: pinnedHere ? null : build.pinned.document,
+    onSet: (values) => bench.act({ do: "set", values }),
+  };
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="no-print flex flex-wrap items-center gap-x-3 border-b border-line px-3 py-1.5 sm:px-6">
+        <Link to={`/builds/${build.id}`} className="text-[13px] text-water hover:underline">
+          ← Bench
+        </Link>
+        <h1 className="min-w-0 truncate text-[17px] font-semibold">{document.name}</h1>
+        <span className="text-[12.5px] text-soft" aria-live="polite">
+          {saving === "saved" ? "Saved" : saving === "saving" ? "Saving" : "Not saved yet"}
+        </span>
+        <span className="ml-auto flex flex-wrap items-center gap-1">
+          <Button kind="plain" onClick={() => bench.pin()} disabled={pinnedHere}>
+            {pinnedHere ? "Pinned here" : "Pin this"}
+          </Button>
+          <Button
+            kind="plain"
+            onClick={() => bench.undo()}
+            disabled={!build.can_undo && saving === "saved"}
+          >
+            Undo
+          </Button>
+          <Button kind="plain" onClick={() => bench.redo()} disabled={!build.can_redo}>
+            Redo
+          </Button>
+          {settings}
+        </span>
+      </header>
+      {state.trouble ? (
+        <Notice tone="stop">{state.trouble} What you did is kept here.</Notice>
+      ) : null}
+      {state.conflict ? (
+        <Notice tone="stop">
+          This build was changed elsewhere meanwhile; open its bench to say which should stand.
+        </Notice>
+      ) : null}
+      {state.refused ? (
+        <Notice tone="stop">
+          Not set: {state.refused.where.replaceAll("_", " ")} {state.refused.what}.
+        </Notice>
+      ) : null}
+      <Strip state={state} />
+      <Tabs.Root
+        value={view}
+        onValueChange={(next) => say({ view: next })}
+        className="flex-1 px-3 pb-8 sm:px-6"
+      >
+        <Tabs.List
+          aria-label="Ways to change speed"
+          className="no-print mb-3 flex gap-1 overflow-x-auto border-b border-line"
+        >
+          {VIEWS.map(([id, title]) => (
+            <Tabs.Trigger
+              key={id}
+              value={id}
+              className="-mb-px min-h-11 shrink-0 border-b-2 border-transparent px-2.5 text-[13.5px] whitespace-nowrap text-soft hover:text-ink data-[state=active]:border-water data-[state=active]:font-semibold data-[state=active]:text-ink sm:min-h-9"
+            >
+              {title}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="teeth">
+          <Teeth {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="runs">
+          <Runs {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="stages">
+          <Split {...props} ratio={answer?.ratio ?? null} />
+        </Tabs.Content>
+        <Tabs.Content value="chart">
+          <Chart {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="windings">
+          <Windings {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="volts">
+          <Volts {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="roads">
+          <Roads {...props} nowKmh={answer?.doubt.figures.top_speed_kmh?.value ?? null} />
+        </Tabs.Content>
+        <Tabs.Content value="tyre">
+          <Tyre {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="helper">
+          <Helper {...props} />
+        </Tabs.Content>
+      </Tabs.Root>
+    </div>
+  );
+}
+
+const SHOWN: [FigureId, string, string][] = [
+  ["top_speed_kmh", "Top speed", "km/h"],
+  ["climb_kmh", "Climbs at", "km/h"],
+  ["launch_s", "Gets going in", "s"],
+  ["range_km", "Goes", "km"],
+  ["motor_peak_a", "Motor amps", "A"],
+  ["pack_peak_a", "Pack amps", "A"],
+  ["winding_c", "Winding", "C"],
+];
+
+/** What the build does now, with what changed since it was pinned. */
+function Strip({ state }: { state: BenchState }) {
+  const { choice } = useUnits();
+  const { answer, pinned, document } = state;
+  if (!answer) return <p className="px-3 py-2 text-soft sm:px-6">Solving</p>;
+  const stops = answer.verdicts.filter((verdict) => verdict.severity === "stop");
+  const teeth = document.gearing
+    .map((stage) =>
+      "driver_teeth" in stage ? `${stage.driver_teeth} to ${stage.driven_teeth}` : stage.kind,
+    )
+    .join(", ");
+  return (
+    <dl className="flex flex-wrap gap-x-6 gap-y-1 border-b border-line px-3 py-1.5 text-[13px] sm:px-6">
+      <div className="flex gap-1.5">
+        <dt className="text-soft">Teeth</dt>
+        <dd className="figure">
+          {teeth || "none"}, {digits(answer.ratio)} : 1
+        </dd>
+      </div>
+      {SHOWN.map(([id, label, unit]) => {
+        const own = documentUnit(unit, choice);
+        const now = answer.doubt.figures[id]?.value;
+        const before = pinned?.doubt.figures[id]?.value;
+        const shown = (value: number) => digits(toShown(value, own));
+        return (
+          <div key={id} className="flex gap-1.5">
+            <dt className="text-soft">{label}</dt>
+            <dd>
+              <span className="figure">{now == null ? "–" : shown(now)}</span>{" "}
+              <small className="text-soft">{own.sign}</small>
+              {now != null && before != null && shown(now) !== shown(before) ? (
+                <small className="ml-1 text-water">was {shown(before)}</small>
+              ) : null}
+            </dd>
+          </div>
+        );
+      })}
+      {stops.length > 0 ? (
+        <div className="font-semibold text-stop" title={stops.map((stop) => stop.title).join("; ")}>
+          {stops.length} stop: <span className="font-normal">{stops[0]?.title}</span>
+        </div>
+      ) : null}
+    </dl>
+  );
+}

@@ -1,0 +1,138 @@
+import { useQuery } from "@tanstack/react-query";
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+import { useState } from "react";
+import { readBuild } from "../../api/builds";
+import { buildList } from "../../api/queries";
+import type { BoostAnswer } from "../../api/types";
+import { boost } from "../../api/ways";
+import { SeverityWord } from "../../ui/Severity";
+import { useSize } from "../../ui/useSize";
+import { useUnits } from "../../units/preferences";
+import { documentUnit, toShown } from "../../units/quantities";
+import { Ask, useAsked, useValue, type ViewProps, Waiting } from "./common";
+
+/** A second motor that helps above some speed: another build's drive on a tap of this pack. */
+export function Helper({ document }: ViewProps) {
+  const builds = useQuery(buildList).data?.builds ?? [];
+  const [id, setId] = useState("");
+  const [cells, setCells] = useState<number | null>(null);
+  const [from, setFrom] = useState<number | null>(null);
+  const tap = cells ?? document.battery.series;
+  const helper = useQuery({
+    queryKey: ["compared", `build:${id}`],
+    queryFn: async () => (await readBuild(id)).document,
+    enabled: id !== "",
+  });
+  const { data, error } = useAsked(
+    [document, helper.data, tap, from, "boost"],
+    () =>
+      boost(document, helper.data as NonNullable<typeof helper.data>, Math.round(tap), from ?? 0),
+    helper.data !== undefined,
+  );
+  const value = useValue();
+  const [ref, width] = useSize();
+  return (
+    <>
+      <p className="max-w-3xl text-[13px] text-soft">
+        The helper is the motor, controller and gearing of another build of yours, fed from some of
+        this pack's cells.
+      </p>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 py-1 text-[13.5px]">
+        <label className="flex items-center gap-2">
+          Helped by
+          <select
+            value={id}
+            onChange={(event) => setId(event.target.value)}
+            className="min-h-11 max-w-56 rounded-md border border-line bg-raised px-2 sm:min-h-8"
+          >
+            <option value="">choose a build</option>
+            {builds.map((build) => (
+              <option key={build.id} value={build.id}>
+                {build.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Ask label="on a tap of" unit="cells" value={tap} onValue={setCells} />
+        <Ask label="switched on from" unit="km/h" value={from ?? 0} onValue={setFrom} />
+      </div>
+      <div ref={ref}>
+        {id === "" ? null : !data ? (
+          <Waiting error={error ?? helper.error} what="Adding it" />
+        ) : error ? (
+          <Waiting error={error} what="" />
+        ) : (
+          <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
+            <Pushes answer={data} width={Math.min(width, 620)} />
+            <div className="text-[13.5px]">
+              <p>
+                Alone it goes <b className="figure">{value(data.alone_kmh, "km/h")}</b>, together{" "}
+                <b className="figure">{value(data.together_kmh, "km/h")}</b>; the helper pushes up
+                to {value(data.helps_to_kmh, "km/h")}. Idle and engaged it drags{" "}
+                {value(data.drags_n, "N", 2)}.
+              </p>
+              {data.findings.map((finding) => (
+                <p key={finding.say} className="border-t border-line py-1">
+                  <SeverityWord severity={finding.severity} /> {finding.say}
+                </p>
+              ))}
+            </div>
+          </div>
+        )}
+      </div>
+    </>
+  );
+}
+
+const HEIGHT = 240;
+
+function Pushes({ answer, width }: { answer: BoostAnswer; width: number }) {
+  const { choice } = useUnits();
+  if (width < 160) return null;
+  const speed = documentUnit("km/h", choice);
+  const force = documentUnit("N", choice);
+  const both = answer.base_n.map((base, at) => base + (answer.helper_n[at] ?? 0));
+  const x = scaleLinear([0, toShown(answer.speeds_kmh.at(-1) ?? 1, speed)], [44, width - 12]);
+  const y = scaleLinear([0, toShown(Math.max(...both, 1) * 1.08, force)], [HEIGHT - 30, 16]);
+  const path = (values: number[]) =>
+    line<number>(
+      (_, at) => x(toShown(answer.speeds_kmh[at] ?? 0, speed)),
+      (one) => y(toShown(one, force)),
+    )(values) ?? "";
+  return (
+    <svg
+      width={width}
+      height={HEIGHT}
+      role="img"
+      aria-label="Push of the base alone and of both together over speed"
+    >
+      <text x={4} y={11} className="fill-soft text-[12px]">
+        Push at the wheel, {force.sign}
+      </text>
+      {y.ticks(4).map((tick) => (
+        <g key={tick}>
+          <line x1={44} x2={width - 12} y1={y(tick)} y2={y(tick)} className="stroke-line" />
+          <text x={38} y={y(tick) + 4} textAnchor="end" className="text-[11.5px]">
+            {tick}
+          </text>
+        </g>
+      ))}
+      {x.ticks(5).map((tick) => (
+        <text key={tick} x={x(tick)} y={HEIGHT - 10} textAnchor="middle" className="text-[11.5px]">
+          {tick}
+        </text>
+      ))}
+      <path d={path(both)} className="fill-none stroke-water" strokeWidth={2.5} />
+      <path
+        d={path(answer.base_n)}
+        className="fill-none stroke-ink"
+        strokeWidth={1.5}
+        strokeDasharray="5 3"
+      />
+      <text x={width - 14} y={26} textAnchor="end" className="text-[11.5px]">
+        solid: both, dashed: the base alone; {speed.sign}
+      </text>
+    </svg>
+  );
+}

@@ -1,0 +1,105 @@
+import { windings } from "../../api/ways";
+import { digits } from "../../units/format";
+import { SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+
+type One = Awaited<ReturnType<typeof windings>>["windings"][number];
+type Row = [label: string, unit: string, of: (one: One) => number | null | undefined];
+
+const ROWS: Row[] = [
+  ["Torque for each amp", "N.m/A", (one) => one.torque_per_amp_nm],
+  ["Resistance", "ohm", (one) => one.resistance_ohm],
+  ["Amps the copper stands", "A", (one) => one.lasting_a],
+  ["Torque for long, nearly the same for each", "N.m", (one) => one.lasting_torque_nm],
+  ["Copper heat at that torque", "W", (one) => one.copper_w],
+  ["Greatest power at these volts", "W", (one) => one.power_w],
+  ["Top speed on today's teeth", "km/h", (one) => one.top_speed_kmh],
+  ["Most motor amps", "A", (one) => one.motor_peak_a],
+  ["Winding after the hill", "C", (one) => one.winding_climb_c],
+];
+
+/** The windings of one can side by side, and the teeth that keep today's speed with each. */
+export function Windings({ document, onSet }: ViewProps) {
+  const { data, error } = useAsked([document, "windings"], () => windings(document));
+  const value = useValue();
+  if (!data) return <Waiting error={error} what="Winding" />;
+  return (
+    <>
+      <p className="max-w-3xl py-1 text-[13.5px]">{data.say}</p>
+      <div className="overflow-x-auto">
+        <table className="border-separate border-spacing-0 text-[13px]">
+          <thead>
+            <tr>
+              <td />
+              {data.windings.map((one) => (
+                <th
+                  key={one.number}
+                  scope="col"
+                  className={`px-3 pb-1 text-right ${one.own ? "text-water" : ""}`}
+                >
+                  {digits(one.number)} {data.unit}
+                  <small className="block font-normal text-soft">
+                    {one.own ? "as it is" : " "}
+                  </small>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {ROWS.map(([label, unit, of]) => (
+              <tr key={label}>
+                <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
+                  {label}
+                </th>
+                {data.windings.map((one) => (
+                  <td
+                    key={one.number}
+                    className={`figure border-t border-line px-3 py-1 text-right whitespace-nowrap ${one.own ? "bg-raised" : ""}`}
+                  >
+                    {value(of(one), unit)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+            <tr>
+              <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
+                Reduction that keeps today's speed
+              </th>
+              {data.windings.map((one) => (
+                <td key={one.number} className="border-t border-line px-3 py-1 text-right">
+                  <span className="figure">{digits(one.keeps_ratio)} : 1</span>
+                  {one.keeps_teeth ? (
+                    <small className="block text-soft">
+                      {one.keeps_teeth[0]} to {one.keeps_teeth[1]} teeth
+                    </small>
+                  ) : null}
+                </td>
+              ))}
+            </tr>
+            <tr>
+              <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
+                Try it
+              </th>
+              {data.windings.map((one) => (
+                <td key={one.number} className="border-t border-line px-3 py-1 text-right">
+                  {one.own ? null : (
+                    <span className="inline-flex flex-col items-end gap-1">
+                      <SetIt label={`winding ${one.number}`} onClick={() => onSet(one.change)} />
+                      {one.keeps_teeth ? (
+                        <SetIt
+                          label={`winding ${one.number} at today's speed`}
+                          onClick={() => onSet(one.keeps_change)}
+                        >
+                          With those teeth
+                        </SetIt>
+                      ) : null}
+                    </span>
+                  )}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}

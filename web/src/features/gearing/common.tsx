@@ -1,0 +1,115 @@
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { ApiError } from "../../api/client";
+import type { BuildDocument } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { digits, typed } from "../../units/format";
+import { useUnits } from "../../units/preferences";
+import { documentUnit, toShown, toStored } from "../../units/quantities";
+
+export interface ViewProps {
+  document: BuildDocument;
+  pinned: BuildDocument | null;
+  /** Makes a change of the build; it can be undone like any other. */
+  onSet: (values: Record<string, unknown>) => void;
+}
+
+/** What the engine says of a question about the build as it stands; the last answer stays. */
+export function useAsked<T>(key: unknown[], ask: () => Promise<T>, enabled = true) {
+  return useQuery({
+    queryKey: ["ways", ...key],
+    queryFn: ask,
+    enabled,
+    retry: (_, problem) => problem instanceof ApiError && problem.passing,
+    placeholderData: (before: unknown) => before as never,
+  });
+}
+
+/** Why there is no answer yet, or what the engine refused. */
+export function Waiting({ error, what }: { error: unknown; what: string }) {
+  if (error instanceof ApiError)
+    return (
+      <p role="alert" className="py-3 text-[14px] text-stop">
+        {error.where ? `${error.where.replaceAll("_", " ")} ` : ""}
+        {error.what}.
+      </p>
+    );
+  return (
+    <p role="status" className="py-3 text-soft">
+      {what}
+    </p>
+  );
+}
+
+export function SetIt({
+  children,
+  label,
+  onClick,
+}: {
+  children?: ReactNode;
+  label: string;
+  onClick: () => void;
+}) {
+  return (
+    <Button
+      onClick={onClick}
+      aria-label={`${typeof children === "string" ? children : "Set it"}: ${label}`}
+    >
+      {children ?? "Set it"}
+    </Button>
+  );
+}
+
+/** A value with its unit as the user wants it. */
+export function useValue() {
+  const { choice } = useUnits();
+  return (value: number | null | undefined, unit: string, significant = 3): string => {
+    if (value === null || value === undefined) return "–";
+    const own = documentUnit(unit, choice);
+    return `${digits(toShown(value, own), significant)}${own.sign ? ` ${own.sign}` : ""}`;
+  };
+}
+
+/** A number asked for in the user's unit. */
+export function Ask({
+  label,
+  unit,
+  value,
+  onValue,
+}: {
+  label: string;
+  unit: string;
+  value: number | null;
+  onValue: (value: number | null) => void;
+}) {
+  const { choice } = useUnits();
+  const own = documentUnit(unit, choice);
+  const now = value === null ? "" : String(Number(toShown(value, own).toPrecision(5)));
+  return (
+    <label className="flex items-center gap-2 text-[13.5px]">
+      {label}
+      <input
+        key={now}
+        defaultValue={now}
+        inputMode="decimal"
+        onBlur={(event) => {
+          const said = typed(event.target.value);
+          const next = said === null ? null : toStored(said, own);
+          if (next !== value) onValue(next);
+        }}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+        className="min-h-11 w-20 rounded-md border border-line bg-raised px-2 tabular-nums sm:min-h-8"
+      />
+      <span className="text-soft">{own.sign}</span>
+    </label>
+  );
+}
+
+export const Mark = ({ stopped }: { stopped: string | null }) =>
+  stopped ? (
+    <span className="font-semibold text-stop">
+      Stop: <span className="font-normal">{stopped}</span>
+    </span>
+  ) : (
+    <span className="text-fine">Nothing stops it</span>
+  );
