@@ -55,7 +55,7 @@ class StageLadder(BaseModel):
 
 
 class MapPoint(BaseModel):
-    """One reduction on the map of all."""
+    """One reduction on the map of all; no winding temperature where it can't climb."""
 
     ratio: float
     top_speed_kmh: float | None
@@ -245,12 +245,13 @@ def _map(rungs: Rungs) -> list[MapPoint]:
     for place, total in zip(order[edges], totals, strict=True):
         speed, hot = (float(rungs.figures[key][place]) for key in ("top_speed_kmh",
                                                                    "winding_climb_c"))  # fmt: skip
+        climbs = float(rungs.figures["climb_kmh"][place]) > 0
         points.append(
             MapPoint(
                 ratio=float(rungs.ratio[place]),
                 top_speed_kmh=_finite(speed),
                 launch_n=float(rungs.figures["launch_n"][place]),
-                winding_climb_c=_finite(hot),
+                winding_climb_c=_finite(hot) if climbs else None,
                 stopped=bool(rungs.stopped[place] >= 0),
                 rungs=int(total),
             )

@@ -210,8 +210,6 @@ def _findings(
             "much sooner: balance the pack each time, and let their charge end the ride."
         )
         found.append(BoostFinding(severity="watch", say=say))
-    if not found:
-        found.append(BoostFinding(severity="ok", say="Nothing known speaks against it."))
     free = float(free_running(aid).full_charge.motor_rpm)
     if limit is not None and np.isfinite(free) and free > limit:
         found.append(
@@ -220,4 +218,6 @@ def _findings(
                 say=f"In the air on a fresh tap it turns {free:,.0f} rpm of {limit:,.0f}.",
             )
         )
+    if not found:
+        found.append(BoostFinding(severity="ok", say="Nothing known speaks against it."))
     return found

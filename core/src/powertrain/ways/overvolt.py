@@ -193,9 +193,14 @@ def _brakes(build: Build, then: Side) -> Condition:
             "made for that, and what the law says of it."
         )
         return Condition(id="brakes", weight="condition", say=say)
-    over = then.top_speed_kmh > rated
-    say = f"Frame and brakes were made for {rated:g} km/h; it goes {then.top_speed_kmh:.0f} km/h."
-    return Condition(id="brakes", weight="stop" if over else "fine", say=say)
+    if then.top_speed_kmh <= rated:
+        say = f"It goes {then.top_speed_kmh:.0f} km/h; frame and brakes were made for {rated:g}."
+        return Condition(id="brakes", weight="fine", say=say)
+    say = (
+        f"It goes {then.top_speed_kmh:.0f} km/h then, and frame and brakes were made for "
+        f"{rated:g}: gear it down to that, limit its speed, or have better brakes."
+    )
+    return Condition(id="brakes", weight="condition", say=say)
 
 
 def _verdict(conditions: list[Condition]) -> str:

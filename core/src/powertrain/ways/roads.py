@@ -235,7 +235,7 @@ def _cells(build: Build) -> Road:
         return {"battery.series": cells}, [f"a pack of {cells} cells in series"], more
 
     return Road("cells", "By cells", float(own), 3.0 * own, at,
-                lambda series: f"{series:.3g} cells in series", buy)  # fmt: skip
+                lambda series: f"{series:.4g} cells in series", buy)  # fmt: skip
 
 
 def _timing(build: Build) -> Road | None:

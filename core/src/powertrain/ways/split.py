@@ -80,7 +80,7 @@ def split(wanted: float, shelf: Shelf, kinds: tuple[str, ...] = ("chain", "belt"
     for count in range(1, MOST_STAGES + 1):
         most = float(singles.logs.max()) * count if count == 1 else np.log(USUAL) * count
         if log > most + 1e-9:
-            refused[count] = _refusal(count, wanted, kinds)
+            refused[count] = _refusal(count, wanted, kinds, singles)
         elif log < float(singles.logs.min()) * count:
             refused[count] = f"{wanted:.3g} to 1 is too little to share among {count} stages."
         else:
@@ -96,14 +96,20 @@ def split(wanted: float, shelf: Shelf, kinds: tuple[str, ...] = ("chain", "belt"
     return SplitAnswer(wanted=wanted, splits=splits, refused=refused, say=say)
 
 
-def _refusal(count: int, wanted: float, kinds: tuple[str, ...]) -> str:
-    if count == 1:
-        most = max(MOST_RATIO[kind][0] for kind in kinds)
+def _refusal(count: int, wanted: float, kinds: tuple[str, ...], singles: _Singles) -> str:
+    if count > 1:
+        return f"{wanted:.3g} to 1 is more than {count} stages of {USUAL:g} to 1 do."
+    most = max(MOST_RATIO[kind][0] for kind in kinds)
+    if wanted > most:
         return (
             f"{wanted:.3g} to 1 can't be one stage: above {most:g} to 1 too little of the small "
             "wheel is wrapped or in mesh."
         )
-    return f"{wanted:.3g} to 1 is more than {count} stages of {USUAL:g} to 1 do."
+    largest = singles.stages[-1]
+    return (
+        f"no pair that is sold does {wanted:.3g} to 1; the most is {largest.ratio:.3g} to 1, "
+        f"{largest.driver_teeth} to {largest.driven_teeth} teeth."
+    )
 
 
 def _singles(shelf: Shelf, kinds: tuple[str, ...]) -> _Singles:

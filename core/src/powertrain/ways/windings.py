@@ -153,18 +153,26 @@ def _power(drive: Drive) -> float | None:
     return float(np.max(state_at_full_throttle(drive, speeds, np.zeros(POINTS)).shaft_w))
 
 
-def _keeping(build: Build, share: float) -> tuple[tuple[int, int] | None, dict[str, int]]:
+def _keeping(build: Build, share: float) -> tuple[list[int] | None, dict[str, int]]:
     """Return the teeth of the first toothed stage that come nearest to a changed reduction."""
     for index, stage in enumerate(build.gearing):
         if isinstance(stage, ToothedStage):
-            wanted = stage.driven_teeth / stage.driver_teeth * share
+            own = (stage.driver_teeth, stage.driven_teeth)
+            wanted = own[1] / own[0] * share
             pairs = [
                 (driver, driven)
                 for driver in _near(stage.driver_teeth)
                 for driven in _near(stage.driven_teeth)
             ]
-            best = min(pairs, key=lambda pair: (abs(np.log(pair[1] / pair[0] / wanted)), pair))
-            return best, {
+            # Of equally near ones, those most like the present.
+            best = min(
+                pairs,
+                key=lambda pair: (
+                    round(abs(np.log(pair[1] / pair[0] / wanted)), 9),
+                    abs(pair[0] - own[0]) + abs(pair[1] - own[1]),
+                ),
+            )
+            return list(best), {
                 f"gearing.{index}.driver_teeth": best[0],
                 f"gearing.{index}.driven_teeth": best[1],
             }

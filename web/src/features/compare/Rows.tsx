@@ -14,7 +14,7 @@ const GROUPS: [CompareRow["of"], string][] = [
 /** The table builders compare by; the better of each line is marked, bands say how sure it is. */
 export function Rows({ answer }: { answer: CompareAnswer }) {
   return (
-    <div className="overflow-x-auto">
+    <div className="relative overflow-x-auto">
       <table className="w-full border-separate border-spacing-0 text-[13px]">
         <thead>
           <tr>

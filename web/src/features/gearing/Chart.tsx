@@ -48,7 +48,7 @@ export function Chart({ document, onSet }: ViewProps) {
         </span>
       </div>
       <p className="max-w-3xl py-1 text-[12.5px] text-soft">{data.schools}</p>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="border-separate border-spacing-1 text-[12.5px]">
           <thead>
             <tr>
@@ -80,12 +80,14 @@ export function Chart({ document, onSet }: ViewProps) {
                       <button
                         type="button"
                         aria-pressed={own}
-                        aria-label={`${data.cells[line]} cells, ${data.windings[column]} ${data.unit}: free ${show(free)} rpm, loaded ${show(loaded)} rpm${is === "over" ? ", over the limit" : is === "window" ? ", in the one school's window" : ""}`}
                         onClick={() => onSet(cell.change)}
                         className={`min-h-11 w-full min-w-22 rounded px-2 text-right leading-tight ${own ? "border-2 border-water bg-shallow" : is === "over" ? "border border-dashed border-stop" : is === "window" ? "border-2 border-fine bg-raised" : "border border-line bg-raised hover:border-water"}`}
                       >
+                        <span className="sr-only">
+                          {data.cells[line]} cells, {data.windings[column]} {data.unit}:{" "}
+                        </span>
                         <span className="figure block">{show(free)}</span>
-                        <span className="block text-[11.5px] text-soft">
+                        <span className={`block text-[11.5px] ${own ? "" : "text-soft"}`}>
                           {show(loaded)} loaded
                           {is === "over" ? ", over" : is === "window" ? ", window" : ""}
                         </span>

@@ -41,7 +41,7 @@ export function Roads({ document, onSet, nowKmh }: ViewProps & { nowKmh: number 
 function Table({ answer, onSet }: { answer: RoadsAnswer; onSet: ViewProps["onSet"] }) {
   const value = useValue();
   return (
-    <div className="overflow-x-auto">
+    <div className="relative overflow-x-auto">
       <table className="border-separate border-spacing-0 text-[13px]">
         <thead>
           <tr>

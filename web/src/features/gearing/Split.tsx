@@ -74,7 +74,7 @@ export function Split({ onSet, ratio }: ViewProps & { ratio: number | null }) {
                     </span>
                     <span className="figure">{digits(one.ratio, 4)} : 1</span>
                     <span className="text-soft">
-                      {Math.abs(one.off_pct) < 0.05 ? "exact" : `${digits(one.off_pct, 2)} % off`}
+                      {Math.abs(one.off_pct) < 0.001 ? "exact" : `${digits(one.off_pct, 2)} % off`}
                     </span>
                     <span>{digits(100 * one.efficiency, 3)} % comes through</span>
                     <span className="text-soft">widest {value(one.widest_mm, "mm")}</span>

@@ -25,9 +25,6 @@ export function Teeth({ document, pinned, onSet }: ViewProps) {
           {data.open.toLocaleString("en-GB")} of them. Speeds below are top speeds, temperatures
           those of the winding after the hill.
         </p>
-        {data.stages.map((stage, row) => (
-          <Near key={stage.index} answer={data} row={row} onSet={set} />
-        ))}
         <h2 className="mt-4 text-[15px] font-semibold">The best few</h2>
         <ul>
           {(Object.keys(data.best) as (keyof typeof data.best)[]).map((key) => {
@@ -49,6 +46,9 @@ export function Teeth({ document, pinned, onSet }: ViewProps) {
             );
           })}
         </ul>
+        {data.stages.map((stage, row) => (
+          <Near key={stage.index} answer={data} row={row} onSet={set} />
+        ))}
       </div>
       <div className="min-w-0">
         <div ref={ref}>
@@ -74,7 +74,7 @@ function Near({
   const own = answer.present.teeth[row];
   if (!stage || !own) return null;
   return (
-    <div className="mt-3 overflow-x-auto">
+    <div className="relative mt-3 overflow-x-auto">
       <table className="border-separate border-spacing-1 text-[12.5px]">
         <caption className="pb-1 text-left text-[14px] font-semibold">
           Stage {stage.index + 1}, {stage.kind}: driver down, driven across
@@ -103,7 +103,6 @@ function Near({
                     <button
                       type="button"
                       aria-pressed={here}
-                      aria-label={`${stage.near_drivers[at]} to ${stage.near_driven[across]} teeth: ${value(rung.figures.top_speed_kmh, "km/h")}, ${value(rung.figures.winding_climb_c, "C", 2)}${rung.stopped ? `, stop: ${rung.stopped}` : ""}`}
                       title={rung.stopped ?? undefined}
                       onClick={() => onSet(rung)}
                       className={`min-h-11 w-full min-w-17 rounded border px-1.5 text-left leading-tight sm:min-h-9 ${
@@ -114,11 +113,15 @@ function Near({
                             : "border-line bg-raised hover:border-water"
                       }`}
                     >
+                      <span className="sr-only">
+                        {stage.near_drivers[at]} to {stage.near_driven[across]} teeth:{" "}
+                      </span>
                       <span className="figure block">
                         {value(rung.figures.top_speed_kmh, "km/h")}
                       </span>
                       <span className="block text-[11.5px]">
                         {rung.stopped ? "stop" : value(rung.figures.winding_climb_c, "C", 2)}
+                        {rung.stopped ? <span className="sr-only">: {rung.stopped}</span> : null}
                       </span>
                     </button>
                   </td>

@@ -25,7 +25,7 @@ export function Windings({ document, onSet }: ViewProps) {
   return (
     <>
       <p className="max-w-3xl py-1 text-[13.5px]">{data.say}</p>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="border-separate border-spacing-0 text-[13px]">
           <thead>
             <tr>

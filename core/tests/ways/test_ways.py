@@ -1,0 +1,347 @@
+"""The ways to change speed: each figure is the bench's, each rule that of the trade or a book."""
+
+import math
+
+import numpy as np
+import pytest
+
+from powertrain.archetypes import all_archetypes
+from powertrain.bench.solve import solve
+from powertrain.documents.build import Build
+from powertrain.documents.paths import changed
+from powertrain.documents.reading import check_build
+from powertrain.errors import Refusal
+from powertrain.operating.moments import with_moments
+from powertrain.shelf.shipped import shipped_shelf
+from powertrain.ways.boost import boost
+from powertrain.ways.chart import speed_chart
+from powertrain.ways.overvolt import overvolt
+from powertrain.ways.roads import roads
+from powertrain.ways.runs import will_it_run
+from powertrain.ways.split import split
+from powertrain.ways.tyre import speeds, tyre_of
+from powertrain.ways.windings import windings
+
+BUILDS = {one.id: one.document for one in all_archetypes()}
+RATED = {
+    "motor.continuous_current_a": 55, "motor.max_rpm": 4200, "controller.max_voltage_v": 63,
+    "controller.capacitor_voltage_v": 63, "vehicle.rated_speed_kmh": 45,
+}  # fmt: skip
+
+
+@pytest.fixture
+def build(trike) -> Build:
+    return with_moments(check_build(changed(trike, RATED)))
+
+
+def set_on(build: Build, change) -> Build:
+    return check_build(changed(build.model_dump(mode="json", exclude_unset=True), change))
+
+
+def top_of(build: Build) -> float:
+    return solve(build).doubt.figures["top_speed_kmh"].value
+
+
+# Windings
+
+
+def test_windings_of_one_can_give_the_same_torque(build):
+    told = windings(build)
+    numbers = [one.number for one in told.windings]
+    assert numbers == sorted(numbers)
+    assert sum(one.own for one in told.windings) == 1
+    for one in told.windings:
+        # Kt = 60/(2 pi KV); R KV^2 and KV times rated amps are those of the can (common practice).
+        assert one.torque_per_amp_nm == pytest.approx(60 / (2 * math.pi * one.number), rel=1e-6)
+        assert one.resistance_ohm * one.number**2 == pytest.approx(0.045 * 60**2)
+        assert one.lasting_a * 60 == pytest.approx(55 * one.number)
+        own = next(other for other in told.windings if other.own)
+        assert one.lasting_torque_nm == pytest.approx(own.lasting_torque_nm)
+        assert one.copper_w == pytest.approx(own.copper_w)
+
+
+def test_a_windings_figures_are_the_benchs(build):
+    for one in windings(build).windings:
+        bench = solve(set_on(build, one.change)).doubt.figures
+        assert one.top_speed_kmh == pytest.approx(bench["top_speed_kmh"].value, rel=1e-6)
+        assert one.winding_climb_c == pytest.approx(bench["winding_c"].value, abs=0.01)
+
+
+def test_the_teeth_that_keep_todays_speed_do(build):
+    today = top_of(build)
+    for one in windings(build).windings:
+        kept = top_of(set_on(build, one.keeps_change))
+        # Whole teeth come within a few percent; amps limits do not move with the winding.
+        assert kept == pytest.approx(today, rel=0.06)
+    own = next(one for one in windings(build).windings if one.own)
+    assert own.keeps_teeth == [16, 60]
+
+
+def test_an_inverters_motor_has_no_other_winding(build):
+    document = build.model_dump(mode="json", exclude_unset=True)
+    document["motor"] = {
+        "kind": "packaged", "peak_torque_nm": 20, "base_rpm": 2600, "base_voltage_v": 48,
+        "top_rpm": 6000,
+    }  # fmt: skip
+    packaged = check_build(document)
+    assert windings(packaged).windings == []
+    assert speed_chart(packaged).windings == [0.0]
+
+
+# Speed chart
+
+
+def test_free_rpm_is_volts_times_kv_less_what_turning_takes(build):
+    told = speed_chart(build)
+    at, own = told.states.index("nominal"), told.rows[told.own[0]][told.own[1]]
+    # 13 cells at 3.7 V and 60 KV, less I0 R: closed form of the free motor.
+    ohm = 0.045 + 0.006 + 13 / 4 * 0.020 + 0.010
+    assert own.free_rpm[at] == pytest.approx(60 * (13 * 3.7 - 1.4 * ohm), rel=2e-3)
+    assert own.change["battery.series"] == 13
+
+
+def test_a_cell_of_the_chart_is_what_the_bench_shows_of_it(build):
+    told = speed_chart(build)
+    for row, column in ((0, 0), (len(told.cells) - 1, len(told.windings) - 1), told.own):
+        cell = told.rows[row][column]
+        tried = set_on(build, {**cell.change, "battery.cell_voltage_v": 3.7})
+        bench = solve(tried)
+        top = next(one for one in bench.moments if one.id == "top_speed")
+        at = told.states.index("nominal")
+        assert cell.loaded_rpm[at] == pytest.approx(top.state.motor_rpm, rel=1e-6)
+
+
+def test_more_cells_and_faster_windings_turn_faster(build):
+    told = speed_chart(build)
+    free = np.array([[cell.free_rpm for cell in row] for row in told.rows], float)
+    assert np.all(np.diff(free, axis=0) > 0)
+    assert np.all(np.diff(free, axis=1) > 0)
+    assert told.window_rpm is None
+    small = next(one for one in BUILDS.values() if one.name == "Fast model car")
+    # The trade's window for small fast motors; common practice, no source.
+    assert speed_chart(small).window_rpm == [36_000, 38_000]
+
+
+# More volts
+
+
+def test_the_watts_stay_where_they_were(build):
+    told = overvolt(build, 16)
+    # 18 A at 36 V and 12.5 A at 52 V are the same watts (common practice): in proportion.
+    assert told.change["controller.battery_current_limit_a"] == pytest.approx(
+        45 * 13 / 16, abs=0.06
+    )
+    assert told.then.full_v == pytest.approx(16 * 4.2)
+    assert told.over_pct == pytest.approx(100 * 3 / 13)
+    bench = solve(set_on(build, told.change))
+    wheels_up = next(one for one in bench.moments if one.id == "wheels_up")
+    assert told.then.free_rpm == pytest.approx(wheels_up.state.motor_rpm)
+
+
+def test_thirteen_cells_are_over_fifty_volt_capacitors_and_eleven_are_not(build):
+    # 13 lithium cells at the end of charge are 54.6 V, over 50 V capacitors (common practice).
+    low = set_on(build, {"battery.series": 10, "controller.capacitor_voltage_v": 50})
+    weights = {
+        series: next(one.weight for one in overvolt(low, series).conditions
+                     if one.id == "capacitors")
+        for series in (11, 13)
+    }  # fmt: skip
+    assert weights == {11: "fine", 13: "stop"}
+    assert overvolt(low, 13).verdict.startswith("Not like this")
+
+
+def test_what_is_not_known_is_a_condition_and_both_schools_are_told(trike):
+    told = overvolt(check_build(trike), 14)
+    weights = {one.id: one.weight for one in told.conditions}
+    assert weights["free_rpm"] == weights["capacitors"] == "condition"
+    assert "condition" in told.verdict
+    assert len(told.schools) == 2
+    with pytest.raises(Refusal):
+        overvolt(check_build(trike), 13)
+
+
+# Roads
+
+
+def test_every_road_is_worked_to_the_same_speed(build):
+    told = roads(build, 42.0)
+    assert {road.id for road in told.roads} == {"gearing", "winding", "cells", "timing"}
+    for road in told.roads:
+        assert road.reached, road
+        assert road.figures["top_speed_kmh"] == pytest.approx(42.0, rel=1e-6)
+        bought = set_on(build, road.change)
+        assert road.bought["top_speed_kmh"] == pytest.approx(top_of(bought), rel=1e-6)
+        assert road.bought["top_speed_kmh"] >= 42.0 * (1 - 1e-3)
+    teeth = next(road for road in told.roads if road.id == "gearing")
+    assert len(teeth.parts) == 1
+
+
+def test_a_road_that_does_not_lead_there_says_how_far_it_goes(build):
+    told = roads(build, 70.0)
+    teeth = next(road for road in told.roads if road.id == "gearing")
+    assert not teeth.reached
+    assert float(teeth.why.split()[2]) < 70
+    with pytest.raises(Refusal):
+        roads(build, 20.0)
+
+
+# Stages
+
+
+def test_sixty_to_one_takes_three_stages_and_is_refused_in_one():
+    told = split(60.0, shipped_shelf())
+    assert "can't be one stage" in told.refused[1]
+    assert 2 in told.refused
+    assert min(told.splits) == 3
+    for count, found in told.splits.items():
+        for one in found:
+            assert len(one.stages) == count
+            ratio = math.prod(s.driven_teeth / s.driver_teeth for s in one.stages)
+            assert one.ratio == pytest.approx(ratio)
+            assert abs(one.off_pct) < 1
+            assert one.efficiency == pytest.approx(math.prod(s.efficiency for s in one.stages))
+
+
+def test_splits_are_of_wheels_that_are_sold():
+    sold = {
+        (item.kind, item.side): {size.teeth for part in shipped_shelf().teeth
+                                 if (part.kind, part.side) == (item.kind, item.side)
+                                 for size in part.sizes}
+        for item in shipped_shelf().teeth
+    }  # fmt: skip
+    for wanted in (2.5, 4.0, 11.0, 33.0):
+        told = split(wanted, shipped_shelf(), ("chain", "belt", "spur"))
+        for found in told.splits.values():
+            for stage in found[0].stages:
+                assert stage.driver_teeth in sold[(stage.kind, "driver")]
+                assert stage.driven_teeth in sold[(stage.kind, "driven")]
+
+
+@pytest.mark.parametrize("wanted", [0.5, 1.0, 20_000.0, 1500.0])
+def test_what_is_no_reduction_or_too_much_is_refused(wanted):
+    with pytest.raises(Refusal) as refusal:
+        split(wanted, shipped_shelf())
+    assert refusal.value.where == "wanted"
+
+
+# Will it run
+
+
+def mounted(build: Build, **stage) -> Build:
+    document = build.model_dump(mode="json", exclude_unset=True)
+    document["gearing"] = [{**document["gearing"][0], **stage}]
+    return check_build(document)
+
+
+def test_a_chain_that_is_on_it_and_one_link_more(build):
+    one = mounted(build, driver_teeth=17, driven_teeth=34, pitch_mm=12.7, centre_mm=381, links=86,
+                  slot_mm=8)  # fmt: skip
+    stage = will_it_run(one).stages[0]
+    length = next(fact for fact in stage.facts if fact.label == "Length at this distance")
+    # Shigley, eq. 17-34: 30 pitches apart, 17 and 34 teeth: 85.744 pitches.
+    assert length.value == pytest.approx(85.744, abs=0.1)
+    by_links = {strand.links: strand for strand in stage.strands}
+    # Two links longer let the shafts stand one pitch further apart, nearly (both free parts).
+    assert by_links[88].centre_mm - by_links[86].centre_mm == pytest.approx(12.7, abs=0.2)
+    assert by_links[86].fits is True
+    assert by_links[88].fits is False
+    assert by_links[85].half_link is True
+
+
+def test_too_little_wrap_too_few_teeth_and_too_near_the_ground(build):
+    steep = mounted(build, driver_teeth=9, driven_teeth=70, pitch_mm=12.7, centre_mm=170)
+    stage = will_it_run(steep).stages[0]
+    said = " ".join(finding.say for finding in stage.findings)
+    assert "wraps only" in said
+    assert "9 teeth" in said
+    small = set_on(steep, {"wheel.rolling_circumference_mm": 900})
+    said = " ".join(f.say for f in will_it_run(small).stages[0].findings)
+    assert "above the ground" in said
+    touching = mounted(build, driver_teeth=20, driven_teeth=60, pitch_mm=12.7, centre_mm=100)
+    assert will_it_run(touching).stages[0].findings[-1].severity == "stop"
+
+
+def test_belts_come_in_standard_lengths(build):
+    belt = mounted(build, kind="belt", driver_teeth=20, driven_teeth=40, pitch_mm=8, centre_mm=300)
+    stage = will_it_run(belt).stages[0]
+    # ISO 13050 series of 8 mm belts, from memory: 100 and 110 teeth are sold.
+    assert [strand.links for strand in stage.strands] == [100, 110]
+
+
+def test_gears_that_jam_knock_or_are_undercut(build):
+    def said(**stage):
+        one = mounted(build, kind="spur", **stage)
+        return " ".join(finding.say for finding in will_it_run(one).stages[0].findings)
+
+    assert "jam" in said(driver_teeth=20, driven_teeth=60, module_mm=1, centre_mm=39.5)
+    assert "bear on average" in said(driver_teeth=20, driven_teeth=60, module_mm=1, centre_mm=41)
+    assert "undercut" in said(driver_teeth=12, driven_teeth=60, module_mm=1, centre_mm=36)
+    good = said(driver_teeth=20, driven_teeth=60, module_mm=1, centre_mm=40.1)
+    assert good == ""
+
+
+# Tyre
+
+
+@pytest.mark.parametrize(
+    ("marking", "across"),
+    [
+        # ISO 5775: 406 mm bead seat and 47 mm of tyre on both sides.
+        ("47-406", 500), ("26 x 2.0", 660.4), ("200 x 50", 200), ("145/70-6", 355.4),
+        ("10 in", 254), ("254 mm", 254),
+    ],
+)  # fmt: skip
+def test_tyre_markings(marking, across):
+    told = tyre_of(marking)
+    assert told.diameter_mm == pytest.approx(across)
+    assert told.rolls_low_mm < told.rolls_mm < told.rolls_high_mm < math.pi * across
+
+
+def test_soft_tyres_sink_and_fast_ones_grow():
+    assert tyre_of("47-406", 0, 0.5).rolls_mm < tyre_of("47-406").rolls_mm
+    assert tyre_of("47-406", 40).at_speed_mm > tyre_of("47-406").at_speed_mm
+    with pytest.raises(Refusal):
+        tyre_of("roundish")
+
+
+def test_rpm_and_speed_belong_together(build):
+    # 2,500 rpm, 15 to 44 teeth, 0.798 m round: 40.8 km/h (common practice, no source).
+    one = mounted(build, driver_teeth=15, driven_teeth=44)
+    one = set_on(one, {"wheel.rolling_circumference_mm": 798})
+    told = speeds(one, motor_rpm=2500)
+    assert told.speed_kmh == pytest.approx(40.8, abs=0.05)
+    assert speeds(one, speed_kmh=told.speed_kmh).motor_rpm == pytest.approx(2500)
+    assert speeds(one, wheel_rpm=told.wheel_rpm).motor_rpm == pytest.approx(2500)
+    with pytest.raises(Refusal):
+        speeds(one)
+    with pytest.raises(Refusal):
+        speeds(one, wheel_rpm=3, motor_rpm=4)
+
+
+# Helper
+
+
+def test_a_helper_adds_its_push_and_an_overspun_one_feeds_its_tap(build):
+    told = boost(build, build, 13, 0.0)
+    # The same drive twice pushes twice.
+    assert told.helper_n == pytest.approx(told.base_n)
+    assert told.together_kmh > told.alone_kmh
+    low = boost(build, build, 6, 10.0)
+    assert low.helps_to_kmh < low.alone_kmh
+    assert low.feeds_a > 0
+    # Amps that a motor turned at k w above its volts pushes back: (k w - V)/R, closed form.
+    k = 60 / (2 * math.pi * 60)
+    speed_rad_s = low.helper_rpm_at_top * 2 * math.pi / 60
+    ohm = 0.045 + 0.006 + 6 / 4 * 0.020 + 0.010
+    assert low.feeds_a == pytest.approx((k * speed_rad_s - 6 * 4.1) / ohm, rel=0.02)
+    assert any("freewheel" in finding.say for finding in low.findings)
+    assert all(n == 0 for v, n in zip(low.speeds_kmh, low.helper_n, strict=True) if v < 10)
+    with pytest.raises(Refusal):
+        boost(build, build, 14, 0.0)
+
+
+def test_a_helper_on_a_tap_empties_its_cells_sooner(build):
+    slow = set_on(build, {"gearing.0.driver_teeth": 32})
+    told = boost(slow, set_on(slow, {"motor.kv_rpm_per_v": 200}), 6, 0.0)
+    assert told.tap_share > 1
+    assert any("tapped cells" in finding.say for finding in told.findings)

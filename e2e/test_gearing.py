@@ -1,0 +1,109 @@
+"""Teeth, winding and volts in the browser: each change is one of the build."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from e2e.conftest import Product, saved
+from e2e.test_builds import findings
+
+
+def test_a_rung_is_set_compared_undone_and_found_on_the_bench(page: Page, product: Product):
+    address = product.begin()
+    page.goto(address)
+    page.get_by_role("link", name="Speed: teeth, winding, volts").click()
+    rung = page.get_by_role("button", name=re.compile("^18 to 60 teeth"))
+    expect(rung).to_be_visible()
+    said = rung.inner_text()
+    rung.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("18 to 60, 18 to 44")).to_be_visible()
+    expect(page.get_by_text("was 36.8")).to_be_visible()
+    top = re.search(r"([\d.]+) km/h", said)
+    assert top
+    # What the rung said is what the build now does.
+    expect(page.get_by_text("Top speed", exact=True).locator("xpath=..")).to_contain_text(top[1])
+    saved(page)
+    assert product.build(address)["document"]["gearing"][0]["driver_teeth"] == 18
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("16 to 60, 18 to 44")).to_be_visible()
+    page.get_by_role("link", name="← Bench").click()
+    expect(page.get_by_role("tab").first).to_be_visible()
+    assert product.build(address)["document"]["gearing"][0]["driver_teeth"] == 16
+
+
+def test_winding_volts_chart_and_roads_change_the_build(page: Page, product: Product):
+    address = product.begin()
+    page.goto(f"{address}/gearing?view=windings")
+    page.get_by_role("button", name="Set it: winding 80").click()
+    saved(page)
+    assert product.build(address)["document"]["motor"]["kv_rpm_per_v"] == 80
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("tab", name="Speed chart").click()
+    page.get_by_role("button", name=re.compile("^14 cells, 60 KV")).click()
+    expect(page.get_by_role("button", name=re.compile("^14 cells, 60 KV"))).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    page.get_by_role("tab", name="More volts").click()
+    expect(page.get_by_text("Instead of 14 cells")).to_be_visible()
+    cells = page.get_by_label(re.compile("Instead of 14 cells"))
+    cells.fill("16")
+    cells.press("Enter")
+    expect(
+        page.get_by_text(re.compile("straight off the charger come 67.2 V")).first
+    ).to_be_visible()
+    page.get_by_role("tab", name="Roads to a speed").click()
+    wish = page.get_by_label("Top speed wished for")
+    wish.fill("43")
+    wish.press("Enter")
+    expect(page.get_by_text("Figures are at exactly 43.0 km/h")).to_be_visible(timeout=20_000)
+    page.get_by_role("button", name="Set it: By teeth").click()
+    saved(page)
+    assert product.build(address)["document"]["battery"]["series"] == 14
+    wish.fill("1")
+    wish.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("must be above")
+
+
+def test_geometry_stages_tyre_and_helper(page: Page, product: Product):
+    address = product.begin()
+    page.goto(f"{address}/gearing?view=runs")
+    note = page.get_by_role("button", name=re.compile("118 in stage 1$"))
+    note.click()
+    expect(page.get_by_text("the one that is on it").first).to_be_visible()
+    page.get_by_role("tab", name="Stages").click()
+    page.get_by_label("Motor turns").fill("6000")
+    page.keyboard.press("Enter")
+    page.get_by_label("where the wheel turns").fill("100")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("60 to 1 can't be one stage")).to_be_visible()
+    page.get_by_role("tab", name="Tyre").click()
+    page.get_by_label("Marked").fill("47-406")
+    expect(page.get_by_text("width and bead seat")).to_be_visible()
+    page.get_by_role("button", name="Set it: what the tyre rolls").click()
+    saved(page)
+    rolls = product.build(address)["document"]["wheel"]["rolling_circumference_mm"]
+    assert 1450 < rolls < 1571
+    page.get_by_role("tab", name="Helper").click()
+    page.get_by_label("Helped by").select_option(label="Bittern hauler")
+    expect(page.get_by_text("Alone it goes")).to_be_visible()
+
+
+VIEWS = ("teeth", "runs", "stages", "chart", "windings", "volts", "roads", "tyre", "helper")
+
+
+@pytest.mark.parametrize(("width", "theme"), [(1280, "light"), (390, "dark")])
+def test_views_have_no_serious_findings_and_fit(
+    page: Page, product: Product, width: int, theme: str
+):
+    page.set_viewport_size({"width": width, "height": 844})
+    page.emulate_media(color_scheme=theme)  # type: ignore[arg-type]
+    page.goto(f"{product.begin()}/gearing")
+    expect(page.get_by_role("tab")).to_have_count(len(VIEWS))
+    for view, tab in zip(VIEWS, page.get_by_role("tab").all(), strict=True):
+        tab.click()
+        expect(tab).to_have_attribute("aria-selected", "true")
+        expect(page.get_by_role("tabpanel").get_by_role("status")).to_have_count(0, timeout=20_000)
+        assert findings(page) == [], view
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, view

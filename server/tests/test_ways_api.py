@@ -1,0 +1,113 @@
+"""The ways to change speed over HTTP: the bench's figures, and odd input told by its place."""
+
+import copy
+
+import pytest
+
+ASKED = {
+    "/ladder": {},
+    "/will-it-run": {},
+    "/speed-chart": {},
+    "/windings": {},
+    "/overvolt": {"series": 16},
+    "/roads": {"wish_kmh": 42},
+    "/speeds": {"wheel_rpm": 300},
+    "/baseline": {},
+}
+
+
+@pytest.mark.parametrize("path", ASKED)
+def test_each_question_is_answered(api, trike, path):
+    status, told = api.post(path, {"document": trike, **ASKED[path]})
+    assert status == 200, told
+
+
+@pytest.mark.parametrize("path", ASKED)
+@pytest.mark.parametrize(
+    ("change", "where"),
+    [
+        ({"battery": {"series": 0}}, "battery.series"),
+        ({"motor": {"kv_rpm_per_v": "fast"}}, "motor.kv_rpm_per_v"),
+        ({"wheel": {"rolling_circumference_mm": None}}, "wheel.rolling_circumference_mm"),
+    ],
+)
+def test_a_bad_document_is_told_by_its_place(api, trike, path, change, where):
+    document = copy.deepcopy(trike)
+    for section, values in change.items():
+        document[section].update(values)
+    status, told = api.post(path, {"document": document, **ASKED[path]})
+    assert (status, told["error"]["where"]) == (422, where)
+
+
+@pytest.mark.parametrize(
+    ("path", "asked"),
+    [
+        ("/overvolt", {"series": 3}), ("/overvolt", {"series": "many"}), ("/overvolt", {}),
+        ("/roads", {"wish_kmh": 1}), ("/roads", {"wish_kmh": -5}), ("/roads", {"wish_kmh": 1e9}),
+        ("/speeds", {}), ("/speeds", {"wheel_rpm": 1, "motor_rpm": 1}),
+        ("/speeds", {"wheel_rpm": -1}), ("/baseline", {"chosen": "boat"}),
+        ("/ladder", {"limit": -1}), ("/ladder", {"pinned": {}}),
+    ],
+)  # fmt: skip
+def test_an_odd_question_is_refused_not_answered(api, trike, path, asked):
+    status, told = api.post(path, {"document": trike, **asked})
+    assert status == 422
+    assert told["error"]["what"]
+
+
+def test_a_hub_motor_has_no_ladder_and_says_so(api, trike):
+    hub = {**trike, "gearing": [], "provenance": {}}
+    status, told = api.post("/ladder", {"document": hub})
+    assert (status, told["error"]["where"]) == (422, "gearing")
+    assert api.post("/will-it-run", {"document": hub})[1] == {"stages": [], "notes": []}
+    assert api.post("/windings", {"document": hub})[0] == 200
+
+
+def test_a_rung_set_on_the_bench_shows_the_ladders_figures(api, trike):
+    _, told = api.post("/ladder", {"document": trike, "limit": 3})
+    assert len(told["rungs"]) == 3
+    for rung in (told["present"], told["best"]["coolest"], told["rungs"][0]):
+        operation = {"do": "set", "values": rung["change"]}
+        _, bench = api.post("/solve", {"document": trike, "operations": [operation]})
+        figures = bench["answer"]["doubt"]["figures"]
+        top = figures["top_speed_kmh"]["value"]
+        assert rung["figures"]["top_speed_kmh"] == pytest.approx(top, rel=1e-6)
+        peak = figures["motor_peak_a"]["value"]
+        assert rung["figures"]["motor_peak_a"] == pytest.approx(peak, rel=1e-4)
+
+
+def test_the_plan_begins_at_the_pinned_builds_speed(api, trike):
+    faster = copy.deepcopy(trike)
+    faster["motor"]["kv_rpm_per_v"] = 80
+    _, told = api.post("/ladder", {"document": faster, "pinned": trike})
+    _, pinned = api.post("/solve", {"document": trike, "operations": []})
+    today = pinned["answer"]["doubt"]["figures"]["top_speed_kmh"]["value"]
+    first = told["plan"][0]["rung"]["figures"]["top_speed_kmh"]
+    assert 0.85 * today < first <= today * (1 + 1e-9)
+
+
+def test_split_and_tyre_without_a_build(api):
+    status, told = api.post("/split", {"wanted": 60})
+    assert (status, list(told["splits"])) == (200, ["3", "4"])
+    assert api.post("/split", {"wanted": 0.5})[0] == 422
+    assert api.post("/split", {"wanted": 60, "kinds": []})[0] == 422
+    status, told = api.post("/tyre", {"marking": "47-406"})
+    assert (status, told["diameter_mm"]) == (200, 500)
+    status, told = api.post("/tyre", {"marking": "roundish"})
+    assert (status, told["error"]["where"]) == (422, "marking")
+
+
+def test_a_helper_needs_no_more_cells_than_there_are(api, trike):
+    body = {"document": trike, "helper": trike, "tap_cells": 6, "from_kmh": 10}
+    assert api.post("/boost", body)[0] == 200
+    status, told = api.post("/boost", {**body, "tap_cells": 99})
+    assert (status, told["error"]["where"]) == (422, "tap_cells")
+
+
+def test_comparing_over_http(api, trike):
+    status, told = api.post("/compare", {"documents": [trike, trike]})
+    assert (status, len(told["candidates"])) == (200, 2)
+    status, told = api.post("/compare", {"documents": [trike]})
+    assert (status, told["error"]["where"]) == (422, "documents")
+    terms = {"same_vehicle": 1}
+    assert api.post("/compare", {"documents": [trike, trike], "terms": terms})[0] == 422
