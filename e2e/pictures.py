@@ -58,6 +58,27 @@ def _match(browser: Browser, product: Product) -> None:
     take(wide, "match.png")
 
 
+def _beside(browser: Browser, product: Product) -> None:
+    """Take the comparison, the shelf and the ways to change speed."""
+    ids = {build["name"]: build["id"] for build in product.get("/api/builds")["builds"]}
+    names = ("Causeway trike", "Bittern hauler", "Sluice scooter")
+    named = ",".join(f"build:{ids[name]}" for name in names)
+    compare = page(browser, 1280, 800, "light")
+    compare.goto(f"{product.url}/compare?with={named}")
+    compare.get_by_text("The other school").wait_for()
+    take(compare, "compare.png")
+    shelf = page(browser, 1280, 800, "light")
+    shelf.goto(f"{product.url}/shelf?fits=build:{ids['Causeway trike']}")
+    shelf.get_by_role("columnheader", name="Fits").wait_for()
+    take(shelf, "shelf.png")
+    for view, theme in (("teeth", "light"), ("roads", "dark"), ("runs", "light")):
+        gearing = page(browser, 1280, 800, theme)
+        gearing.goto(f"{product.url}/builds/{ids['Causeway trike']}/gearing?view={view}")
+        gearing.get_by_role("tabpanel").get_by_role("status").wait_for(state="detached")
+        gearing.wait_for_timeout(2500)
+        take(gearing, f"gearing-{view}.png")
+
+
 def main() -> None:
     """Take them all from a product of its own."""
     Path(PLACE).mkdir(parents=True, exist_ok=True)
@@ -115,6 +136,7 @@ def main() -> None:
             take(sure, "bench-sure.png")
             stops = bench(browser, product, "Sluice scooter", 1280, 800, "light")
             take(stops, "bench-stops.png")
+            _beside(browser, product)
             _match(browser, product)
             browser.close()
     finally:

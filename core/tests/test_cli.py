@@ -268,3 +268,18 @@ def test_a_shelf_that_is_wrong_is_refused_by_place(run, tmp_path):
     place.write_text(json.dumps(shelf))
     error = run("match", "--shelf", str(place), document=BRIEF)
     assert error["where"] == "motors.0.motor.kv_rpm_per_v"
+
+
+def test_ladder_lists_the_fastest_rungs_that_the_other_commands_agree_with(run):
+    answer = run("ladder", "--limit", "3")
+    assert len(answer["rungs"]) == 3
+    assert answer["present"]["teeth"] == [[16, 60], [18, 44]]
+    for rung in (answer["present"], answer["rungs"][0]):
+        top = run("top-speed", document=document_with(rung["change"]))
+        assert rung["figures"]["top_speed_kmh"] == pytest.approx(3.6 * top["speed_mps"], rel=1e-6)
+        start = run("full-throttle", "--speed", "0", document=document_with(rung["change"]))
+        assert rung["figures"]["launch_n"] == pytest.approx(start["force_n"])
+    stops = {verdict["severity"] for verdict in run(
+        "checks", document=document_with(answer["rungs"][0]["change"]))["verdicts"]}  # fmt: skip
+    assert "stop" not in stops
+    assert run("ladder", document=document_with({"gearing": []}))["where"] == "gearing"
