@@ -1,5 +1,6 @@
 """Takes the pictures in docs/screenshots from demo data: ``python -m e2e.pictures``."""
 
+import base64
 import json
 from pathlib import Path
 
@@ -71,12 +72,35 @@ def _beside(browser: Browser, product: Product) -> None:
     shelf.goto(f"{product.url}/shelf?fits=build:{ids['Causeway trike']}")
     shelf.get_by_role("columnheader", name="Fits").wait_for()
     take(shelf, "shelf.png")
-    for view, theme in (("teeth", "light"), ("roads", "dark"), ("runs", "light")):
-        gearing = page(browser, 1280, 800, theme)
-        gearing.goto(f"{product.url}/builds/{ids['Causeway trike']}/gearing?view={view}")
-        gearing.get_by_role("tabpanel").get_by_role("status").wait_for(state="detached")
-        gearing.wait_for_timeout(2500)
-        take(gearing, f"gearing-{view}.png")
+    address = f"{product.url}/builds/{ids['Causeway trike']}/gearing?view="
+    for view, theme in (("teeth", "light"), ("roads", "dark")):
+        take(_way(browser, address + view, theme), f"gearing-{view}.png")
+    others = {
+        view: _way(browser, address + view, "light")
+        for view in ("runs", "stages", "chart", "windings", "volts", "tyre", "helper")
+    }
+    others["tyre"].get_by_label("Marked").fill("47-406")
+    others["helper"].get_by_label("Helped by").select_option(label="Bittern hauler")
+    others["tyre"].get_by_text("bead seat").wait_for()
+    others["helper"].get_by_text("Alone it goes").wait_for()
+    shots = [base64.b64encode(shown.screenshot()).decode() for shown in others.values()]
+    sheet = page(browser, 1280, 1620, "light")
+    images = "".join(
+        f'<img src="data:image/png;base64,{shot}" style="width:632px;margin:2px">' for shot in shots
+    )
+    sheet.set_content(f'<body style="margin:0">{images}</body>')
+    take(sheet, "gearing-others.png")
+    for shown in others.values():
+        shown.context.close()
+
+
+def _way(browser: Browser, address: str, theme: str) -> Page:
+    """Return one of the ways to change speed, worked out."""
+    shown = page(browser, 1280, 800, theme)
+    shown.goto(address)
+    shown.get_by_role("tabpanel").get_by_role("status").wait_for(state="detached")
+    shown.wait_for_timeout(2500)
+    return shown
 
 
 def main() -> None:
@@ -94,6 +118,7 @@ def main() -> None:
             builds.goto(product.url)
             builds.get_by_role("link", name="Causeway trike", exact=True).wait_for()
             take(builds, "builds.png")
+            _beside(browser, product)
             phone = page(browser, 390, 844, "light")
             phone.goto(product.url)
             phone.get_by_role("link", name="Causeway trike", exact=True).wait_for()
@@ -136,7 +161,6 @@ def main() -> None:
             take(sure, "bench-sure.png")
             stops = bench(browser, product, "Sluice scooter", 1280, 800, "light")
             take(stops, "bench-stops.png")
-            _beside(browser, product)
             _match(browser, product)
             browser.close()
     finally:

@@ -29,7 +29,7 @@ def ladder(request: HttpRequest, payload: schemas.LadderRequest) -> LadderAnswer
     build = payload.document
     rungs = rungs_of(build, sizes_of(build, shipped_shelf()))
     keep = None if payload.pinned is None else top_kmh(payload.pinned)
-    return ladder_answer(build, rungs, limit=payload.limit, keep_kmh=keep)
+    return ladder_answer(build, rungs, limit=payload.limit, brief=payload.brief, keep_kmh=keep)
 
 
 @router.post("/will-it-run", response={200: RunsAnswer, **REFUSED}, operation_id="will_it_run")

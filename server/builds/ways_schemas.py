@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from ninja import Schema as Loose
 from pydantic import ConfigDict, Field
 
+from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 
 Speed = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
@@ -24,10 +25,14 @@ class BuildRequest(Schema):
 
 
 class LadderRequest(Schema):
-    """A build, and the one whose speed the cautious plan begins at; its own if none."""
+    """A build, and the one whose speed the cautious plan begins at; its own if none.
+
+    A `brief` narrows what is the best to what meets its top speed and its hill.
+    """
 
     document: Build
     pinned: Build | None = None
+    brief: Brief | None = None
     limit: int = Field(8, ge=0, le=1000)
 
 

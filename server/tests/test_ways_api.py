@@ -1,6 +1,8 @@
 """The ways to change speed over HTTP: the bench's figures, and odd input told by its place."""
 
 import copy
+import json
+from pathlib import Path
 
 import pytest
 
@@ -84,6 +86,17 @@ def test_the_plan_begins_at_the_pinned_builds_speed(api, trike):
     today = pinned["answer"]["doubt"]["figures"]["top_speed_kmh"]["value"]
     first = told["plan"][0]["rung"]["figures"]["top_speed_kmh"]
     assert 0.85 * today < first <= today * (1 + 1e-9)
+
+
+def test_the_best_rungs_keep_to_a_brief(api, trike):
+    place = Path(__file__).parents[2] / "docs/examples/brief-trike.json"
+    wished = json.loads(place.read_text())["wishes"]["top_speed_kmh"]
+    brief = json.loads(place.read_text())
+    _, told = api.post("/ladder", {"document": trike, "brief": brief})
+    for rung in told["rungs"]:
+        assert wished["min"] <= rung["figures"]["top_speed_kmh"] <= wished["max"]
+    _, free = api.post("/ladder", {"document": trike})
+    assert free["rungs"][0]["figures"]["top_speed_kmh"] > wished["max"]
 
 
 def test_split_and_tyre_without_a_build(api):

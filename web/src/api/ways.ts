@@ -1,9 +1,12 @@
 import { answered, client } from "./client";
-import type { BuildDocument } from "./types";
+import type { BriefDocument, BuildDocument } from "./types";
 
 /** The ways to change speed: one question of a document each. */
-export const ladder = (document: BuildDocument, pinned: BuildDocument | null) =>
-  answered(client.POST("/api/ladder", { body: { document, pinned, limit: 8 } }));
+export const ladder = (
+  document: BuildDocument,
+  pinned: BuildDocument | null,
+  brief: BriefDocument | null,
+) => answered(client.POST("/api/ladder", { body: { document, pinned, brief, limit: 8 } }));
 
 export const willItRun = (document: BuildDocument) =>
   answered(client.POST("/api/will-it-run", { body: { document } }));

@@ -164,7 +164,7 @@ def _pairs(driver: ToothedRange, driven: ToothedRange) -> Iterator[Single]:
         for key in ("allowed_pull_n", "face_mm", "allowed_stress_mpa")
     }
     fitting = {"pitch_mm": driver.pitch_mm, "module_mm": driver.module_mm, **weaker}
-    stated = {key: value for key, value in fitting.items() if value is not None}
+    stated: dict[str, Any] = {key: value for key, value in fitting.items() if value is not None}
     for small in driver.sizes:
         for large in driven.sizes:
             stage = ToothedStage(

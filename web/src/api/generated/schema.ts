@@ -3663,7 +3663,7 @@ export interface components {
         };
         /**
          * MapPoint
-         * @description One reduction on the map of all.
+         * @description One reduction on the map of all; no winding temperature where it can't climb.
          */
         MapPoint: {
             /** Ratio */
@@ -3738,17 +3738,275 @@ export interface components {
             expect_case_c: number | null;
         };
         /**
+         * Between
+         * @description A top speed that is wished for: at least, at most, or both.
+         */
+        Between: {
+            /**
+             * At least
+             * @description On the level, flat out.
+             */
+            min?: number | null;
+            /**
+             * At most
+             * @description What law, rules or nerves allow.
+             */
+            max?: number | null;
+        };
+        /**
+         * Box
+         * @description Room for a part with six sides; it may be turned to fit.
+         */
+        Box: {
+            /**
+             * Length
+             * @description Of the room.
+             */
+            length_mm: number;
+            /**
+             * Width
+             * @description Of the room.
+             */
+            width_mm: number;
+            /**
+             * Height
+             * @description Of the room.
+             */
+            height_mm: number;
+        };
+        /**
+         * Brief
+         * @description A vehicle without its drive, and what is wished of it.
+         *
+         *     `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
+         *     those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
+         *     `judged_at`; limits of volts straight off the charger; the range between the two states of
+         *     charge.
+         */
+        Brief: {
+            /**
+             * Format
+             * @description Version of this format.
+             * @constant
+             */
+            format: "young-torrent.brief/1";
+            /**
+             * Name
+             * @description What you call it.
+             * @default Brief
+             */
+            name?: string;
+            conditions?: components["schemas"]["Conditions"];
+            vehicle: components["schemas"]["Vehicle"];
+            wheel: components["schemas"]["Wheel"];
+            /**
+             * Motors
+             * @description Equal ones on one shaft.
+             * @default 1
+             */
+            motor_count?: number;
+            wishes?: components["schemas"]["Wishes"];
+            owned?: components["schemas"]["Owned"];
+            weights?: components["schemas"]["Weights"];
+            /**
+             * Judged at
+             * @description Rest volts of the cells at which speeds and amps are judged.
+             * @default nominal
+             * @enum {string}
+             */
+            judged_at?: "full" | "nominal" | "storage";
+            /**
+             * Range from
+             * @description 100 if left out.
+             */
+            range_from_pct?: number | null;
+            /**
+             * Range down to
+             * @description 10 if left out.
+             */
+            range_to_pct?: number | null;
+        };
+        /**
+         * Hill
+         * @description The hill that must be climbed.
+         */
+        Hill: {
+            /**
+             * Grade
+             * @description Metres up for a hundred along.
+             */
+            grade_pct: number;
+            /**
+             * At
+             * @description Left out: it only has to be climbed.
+             */
+            speed_kmh?: number | null;
+            /**
+             * Long
+             * @description From bottom to top.
+             */
+            length_m?: number | null;
+        };
+        /**
          * LadderRequest
          * @description A build, and the one whose speed the cautious plan begins at; its own if none.
+         *
+         *     A `brief` narrows what is the best to what meets its top speed and its hill.
          */
         LadderRequest: {
             document: components["schemas"]["Build"];
             pinned?: components["schemas"]["Build"] | null;
+            brief?: components["schemas"]["Brief"] | null;
             /**
              * Limit
              * @default 8
              */
             limit?: number;
+        };
+        /**
+         * Owned
+         * @description Parts that are there already: they cost nothing, and nothing else is taken for them.
+         */
+        Owned: {
+            /** Motor */
+            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"]) | null;
+            /** Controller */
+            controller?: string | components["schemas"]["Controller"] | null;
+            /** Pack */
+            battery?: string | components["schemas"]["Battery"] | null;
+            /** Gearing */
+            gearing?: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[] | null;
+        };
+        /**
+         * Round
+         * @description Room for a round part.
+         */
+        Round: {
+            /**
+             * Diameter
+             * @description At most.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Length
+             * @description At most.
+             */
+            length_mm?: number | null;
+        };
+        /**
+         * Start
+         * @description How quickly it must get going.
+         */
+        Start: {
+            /**
+             * To
+             * @description From standstill.
+             */
+            to_kmh: number;
+            /**
+             * Within
+             * @description Seconds from standstill.
+             */
+            within_s: number;
+        };
+        /**
+         * Weights
+         * @description What counts for how much in the order of the results; only their proportions matter.
+         */
+        Weights: {
+            /**
+             * Margin
+             * @description How far the tightest wish or limit is from giving way.
+             * @default 3
+             */
+            margin?: number;
+            /**
+             * Cost
+             * @description Less to pay.
+             * @default 2
+             */
+            cost?: number;
+            /**
+             * Mass
+             * @description Less to carry.
+             * @default 1
+             */
+            mass?: number;
+            /**
+             * Range
+             * @description Farther on one charge.
+             * @default 1
+             */
+            range?: number;
+            /**
+             * Simplicity
+             * @description Fewer stages.
+             * @default 1
+             */
+            simplicity?: number;
+        };
+        /**
+         * Wishes
+         * @description What is wished for; each is optional and left out where it does not matter.
+         */
+        Wishes: {
+            /** Top speed */
+            top_speed_kmh?: components["schemas"]["Between"] | null;
+            /** Hill */
+            climb?: components["schemas"]["Hill"] | null;
+            /**
+             * Cruise at
+             * @description The speed of an ordinary trip.
+             */
+            cruise_kmh?: number | null;
+            /**
+             * Range
+             * @description At cruise, on the level.
+             */
+            range_km?: number | null;
+            /**
+             * Volts at most
+             * @description Straight off the charger.
+             */
+            max_full_charge_v?: number | null;
+            /**
+             * Budget
+             * @description For motor, controller, pack and toothed wheels that are not owned yet.
+             */
+            budget?: number | null;
+            /**
+             * Added mass at most
+             * @description Of all drive parts.
+             */
+            max_added_mass_kg?: number | null;
+            /** Room for the motor */
+            motor_space?: components["schemas"]["Round"] | null;
+            /** Room for the controller */
+            controller_space?: components["schemas"]["Box"] | null;
+            /** Room for the pack */
+            pack_space?: components["schemas"]["Box"] | null;
+            /**
+             * Run-up
+             * @description Length in which the least top speed must be reached; without one, 95 % of it.
+             */
+            run_up_m?: number | null;
+            /**
+             * Motor is
+             * @description With brushes or without.
+             */
+            commutation?: ("brushed" | "brushless") | null;
+            /**
+             * Stands a stall of
+             * @description Held at full throttle with its wheels stuck.
+             */
+            hold_stall_s?: number | null;
+            /** Start */
+            launch?: components["schemas"]["Start"] | null;
+            /**
+             * Admitted parts
+             * @description Ids that an event's rules admit; kinds of which none is named are free.
+             */
+            allowed_parts?: string[] | null;
         };
         /**
          * RunFinding
@@ -4805,116 +5063,6 @@ export interface components {
             total: number;
         };
         /**
-         * Between
-         * @description A top speed that is wished for: at least, at most, or both.
-         */
-        Between: {
-            /**
-             * At least
-             * @description On the level, flat out.
-             */
-            min?: number | null;
-            /**
-             * At most
-             * @description What law, rules or nerves allow.
-             */
-            max?: number | null;
-        };
-        /**
-         * Box
-         * @description Room for a part with six sides; it may be turned to fit.
-         */
-        Box: {
-            /**
-             * Length
-             * @description Of the room.
-             */
-            length_mm: number;
-            /**
-             * Width
-             * @description Of the room.
-             */
-            width_mm: number;
-            /**
-             * Height
-             * @description Of the room.
-             */
-            height_mm: number;
-        };
-        /**
-         * Brief
-         * @description A vehicle without its drive, and what is wished of it.
-         *
-         *     `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
-         *     those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
-         *     `judged_at`; limits of volts straight off the charger; the range between the two states of
-         *     charge.
-         */
-        Brief: {
-            /**
-             * Format
-             * @description Version of this format.
-             * @constant
-             */
-            format: "young-torrent.brief/1";
-            /**
-             * Name
-             * @description What you call it.
-             * @default Brief
-             */
-            name?: string;
-            conditions?: components["schemas"]["Conditions"];
-            vehicle: components["schemas"]["Vehicle"];
-            wheel: components["schemas"]["Wheel"];
-            /**
-             * Motors
-             * @description Equal ones on one shaft.
-             * @default 1
-             */
-            motor_count?: number;
-            wishes?: components["schemas"]["Wishes"];
-            owned?: components["schemas"]["Owned"];
-            weights?: components["schemas"]["Weights"];
-            /**
-             * Judged at
-             * @description Rest volts of the cells at which speeds and amps are judged.
-             * @default nominal
-             * @enum {string}
-             */
-            judged_at?: "full" | "nominal" | "storage";
-            /**
-             * Range from
-             * @description 100 if left out.
-             */
-            range_from_pct?: number | null;
-            /**
-             * Range down to
-             * @description 10 if left out.
-             */
-            range_to_pct?: number | null;
-        };
-        /**
-         * Hill
-         * @description The hill that must be climbed.
-         */
-        Hill: {
-            /**
-             * Grade
-             * @description Metres up for a hundred along.
-             */
-            grade_pct: number;
-            /**
-             * At
-             * @description Left out: it only has to be climbed.
-             */
-            speed_kmh?: number | null;
-            /**
-             * Long
-             * @description From bottom to top.
-             */
-            length_m?: number | null;
-        };
-        /**
          * LookRequest
          * @description What is looked for on the shelf.
          *
@@ -4954,151 +5102,6 @@ export interface components {
              * @default 200
              */
             limit?: number;
-        };
-        /**
-         * Owned
-         * @description Parts that are there already: they cost nothing, and nothing else is taken for them.
-         */
-        Owned: {
-            /** Motor */
-            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"]) | null;
-            /** Controller */
-            controller?: string | components["schemas"]["Controller"] | null;
-            /** Pack */
-            battery?: string | components["schemas"]["Battery"] | null;
-            /** Gearing */
-            gearing?: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[] | null;
-        };
-        /**
-         * Round
-         * @description Room for a round part.
-         */
-        Round: {
-            /**
-             * Diameter
-             * @description At most.
-             */
-            diameter_mm?: number | null;
-            /**
-             * Length
-             * @description At most.
-             */
-            length_mm?: number | null;
-        };
-        /**
-         * Start
-         * @description How quickly it must get going.
-         */
-        Start: {
-            /**
-             * To
-             * @description From standstill.
-             */
-            to_kmh: number;
-            /**
-             * Within
-             * @description Seconds from standstill.
-             */
-            within_s: number;
-        };
-        /**
-         * Weights
-         * @description What counts for how much in the order of the results; only their proportions matter.
-         */
-        Weights: {
-            /**
-             * Margin
-             * @description How far the tightest wish or limit is from giving way.
-             * @default 3
-             */
-            margin?: number;
-            /**
-             * Cost
-             * @description Less to pay.
-             * @default 2
-             */
-            cost?: number;
-            /**
-             * Mass
-             * @description Less to carry.
-             * @default 1
-             */
-            mass?: number;
-            /**
-             * Range
-             * @description Farther on one charge.
-             * @default 1
-             */
-            range?: number;
-            /**
-             * Simplicity
-             * @description Fewer stages.
-             * @default 1
-             */
-            simplicity?: number;
-        };
-        /**
-         * Wishes
-         * @description What is wished for; each is optional and left out where it does not matter.
-         */
-        Wishes: {
-            /** Top speed */
-            top_speed_kmh?: components["schemas"]["Between"] | null;
-            /** Hill */
-            climb?: components["schemas"]["Hill"] | null;
-            /**
-             * Cruise at
-             * @description The speed of an ordinary trip.
-             */
-            cruise_kmh?: number | null;
-            /**
-             * Range
-             * @description At cruise, on the level.
-             */
-            range_km?: number | null;
-            /**
-             * Volts at most
-             * @description Straight off the charger.
-             */
-            max_full_charge_v?: number | null;
-            /**
-             * Budget
-             * @description For motor, controller, pack and toothed wheels that are not owned yet.
-             */
-            budget?: number | null;
-            /**
-             * Added mass at most
-             * @description Of all drive parts.
-             */
-            max_added_mass_kg?: number | null;
-            /** Room for the motor */
-            motor_space?: components["schemas"]["Round"] | null;
-            /** Room for the controller */
-            controller_space?: components["schemas"]["Box"] | null;
-            /** Room for the pack */
-            pack_space?: components["schemas"]["Box"] | null;
-            /**
-             * Run-up
-             * @description Length in which the least top speed must be reached; without one, 95 % of it.
-             */
-            run_up_m?: number | null;
-            /**
-             * Motor is
-             * @description With brushes or without.
-             */
-            commutation?: ("brushed" | "brushless") | null;
-            /**
-             * Stands a stall of
-             * @description Held at full throttle with its wheels stuck.
-             */
-            hold_stall_s?: number | null;
-            /** Start */
-            launch?: components["schemas"]["Start"] | null;
-            /**
-             * Admitted parts
-             * @description Ids that an event's rules admit; kinds of which none is named are free.
-             */
-            allowed_parts?: string[] | null;
         };
         /**
          * FieldsOfPart

@@ -133,7 +133,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
           ))}
         </Tabs.List>
         <Tabs.Content value="teeth">
-          <Teeth {...props} />
+          <Teeth {...props} buildId={build.id} />
         </Tabs.Content>
         <Tabs.Content value="runs">
           <Runs {...props} />

@@ -1,5 +1,7 @@
+import { useQuery } from "@tanstack/react-query";
 import { scaleLinear, scaleLog } from "d3-scale";
 import { line } from "d3-shape";
+import { brief, meetsBrief } from "../../api/matching";
 import type { LadderAnswer, Rung } from "../../api/types";
 import { ladder } from "../../api/ways";
 import { useSize } from "../../ui/useSize";
@@ -7,11 +9,25 @@ import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
 import { Mark, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
 
+/** The brief that a build was made for, as it stands now; null for a build without one. */
+function useBriefOf(buildId: string, document: ViewProps["document"]) {
+  const met = useQuery({
+    queryKey: ["origin", buildId],
+    queryFn: () => meetsBrief(buildId, document),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const id = met.data?.brief_id ?? "";
+  return useQuery({ ...brief(id), enabled: id !== "" }).data ?? null;
+}
+
 const named = (rung: Rung) => rung.teeth.map(([a, b]) => `${a} to ${b}`).join(", ");
 
 /** The rungs around the present one, the best few, a map of all, and the cautious way up. */
-export function Teeth({ document, pinned, onSet }: ViewProps) {
-  const { data, error } = useAsked([document, pinned, "ladder"], () => ladder(document, pinned));
+export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildId: string }) {
+  const wished = useBriefOf(buildId, document);
+  const { data, error } = useAsked([document, pinned, wished, "ladder"], () =>
+    ladder(document, pinned, wished?.document ?? null),
+  );
   const value = useValue();
   const [ref, width] = useSize();
   if (!data) return <Waiting error={error} what="Climbing every rung" />;
@@ -25,7 +41,9 @@ export function Teeth({ document, pinned, onSet }: ViewProps) {
           {data.open.toLocaleString("en-GB")} of them. Speeds below are top speeds, temperatures
           those of the winding after the hill.
         </p>
-        <h2 className="mt-4 text-[15px] font-semibold">The best few</h2>
+        <h2 className="mt-4 text-[15px] font-semibold">
+          The best few{wished ? `, by the brief for the ${wished.name}` : ""}
+        </h2>
         <ul>
           {(Object.keys(data.best) as (keyof typeof data.best)[]).map((key) => {
             const rung = data.best[key];
@@ -47,7 +65,7 @@ export function Teeth({ document, pinned, onSet }: ViewProps) {
           })}
         </ul>
         {data.stages.map((stage, row) => (
-          <Near key={stage.index} answer={data} row={row} onSet={set} />
+          <Near key={stage.index} answer={data} row={row} pinned={pinned} onSet={set} />
         ))}
       </div>
       <div className="min-w-0">
@@ -63,14 +81,17 @@ export function Teeth({ document, pinned, onSet }: ViewProps) {
 function Near({
   answer,
   row,
+  pinned,
   onSet,
 }: {
   answer: LadderAnswer;
   row: number;
+  pinned: ViewProps["pinned"];
   onSet: (rung: Rung) => void;
 }) {
   const value = useValue();
   const stage = answer.stages[row];
+  const before = pinned?.gearing[stage?.index ?? -1];
   const own = answer.present.teeth[row];
   if (!stage || !own) return null;
   return (
@@ -98,6 +119,11 @@ function Near({
               {rungs.map((rung, across) => {
                 const here =
                   stage.near_drivers[at] === own[0] && stage.near_driven[across] === own[1];
+                const was =
+                  before !== undefined &&
+                  "driver_teeth" in before &&
+                  stage.near_drivers[at] === before.driver_teeth &&
+                  stage.near_driven[across] === before.driven_teeth;
                 return (
                   <td key={stage.near_driven[across]} className="p-0">
                     <button
@@ -122,6 +148,7 @@ function Near({
                       <span className="block text-[11.5px]">
                         {rung.stopped ? "stop" : value(rung.figures.winding_climb_c, "C", 2)}
                         {rung.stopped ? <span className="sr-only">: {rung.stopped}</span> : null}
+                        {was ? ", pinned" : ""}
                       </span>
                     </button>
                   </td>
