@@ -24,8 +24,10 @@ def one_connection(db):
 
 OF_ONE_BUILD = (
     "ladder|will-it-run|speed-chart|windings|overvolt|roads|speeds|boost|compare|baseline"
+    "|shelf/[^/]+/look"
 )
-"""Questions that take the very document that solve takes; test_ways_api asks them."""
+"""Questions that take the very document that solve takes; test_ways_api and test_shelf_api ask
+them with odd input."""
 
 
 @contract.exclude(path_regex=rf"^/api/({OF_ONE_BUILD})$").parametrize()

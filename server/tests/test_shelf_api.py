@@ -90,6 +90,20 @@ def test_sorting_puts_gaps_last_either_way_and_marks_them(api, looked):
     assert (status, told["error"]["where"]) == (422, "sort")
 
 
+@pytest.mark.parametrize(
+    "asked",
+    [
+        {"sort": "motor.colour"}, {"limit": 0}, {"limit": "all"}, {"only_fit": 0}, {"words": 7},
+        {"build": {}}, {"build": {"format": "young-torrent.build/1"}}, {"brief": "trike"},
+    ],
+)  # fmt: skip
+def test_an_odd_look_at_the_shelf_is_refused(api, asked):
+    status, told = api.post("/shelf/motors/look", asked)
+    assert status == 422
+    assert told["error"]["what"]
+    assert api.post("/shelf/boats/look", {})[0] == 422
+
+
 def test_what_fits_a_build_is_what_no_rule_stops_in_it(api, looked, trike):
     table = looked("controllers", build=trike)
     by_id = {row["id"]: row["unfit"] for row in table["rows"]}

@@ -64,8 +64,12 @@ class Trios:
         return with_values(self.base, columns)
 
 
+MOST_TRIOS = 100_000
+"""Combinations that are written out together; bounds the memory, whatever the shelf."""
+
+
 def trios_of(brief: Brief, options: Options, allowed: NDArray[np.bool_]) -> Iterator[Trios]:
-    """Yield all combinations that are `allowed`, group by group.
+    """Yield all combinations that are `allowed`, group by group and in pieces of a bounded size.
 
     Parameters
     ----------
@@ -79,12 +83,19 @@ def trios_of(brief: Brief, options: Options, allowed: NDArray[np.bool_]) -> Iter
     for some_motors in motors:
         for some_controllers in controllers:
             for some_packs in packs:
-                grid = allowed[np.ix_(some_motors, some_controllers, some_packs)]
-                m, c, p = np.nonzero(grid)
-                if len(m):
-                    yield from _group(
-                        brief, options, some_motors[m], some_controllers[c], some_packs[p]
-                    )
+                for these, those in _pieces(some_motors, some_controllers, len(some_packs)):
+                    m, c, p = np.nonzero(allowed[np.ix_(these, those, some_packs)])
+                    if len(m):
+                        yield from _group(brief, options, these[m], those[c], some_packs[p])
+
+
+def _pieces(motors: Places, controllers: Places, packs: int) -> Iterator[tuple[Places, Places]]:
+    """Yield motors with controllers so that, with all packs, no piece has too many trios."""
+    wide = max(1, min(len(controllers), MOST_TRIOS // packs))
+    tall = max(1, MOST_TRIOS // (packs * wide))
+    for first in range(0, len(motors), tall):
+        for begin in range(0, len(controllers), wide):
+            yield motors[first : first + tall], controllers[begin : begin + wide]
 
 
 def _group(

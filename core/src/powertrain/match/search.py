@@ -46,6 +46,12 @@ MOSTLY, TRUST = 0.7, 8
 """Where more than this part of a block passes all that needs no search, so many blocks of the
 same group go to the searches at once, which ask everything anyway."""
 
+MOST_AT_ONCE = 2_000_000
+"""Candidates of one group that are written out at once, before they are asked block by block."""
+
+MOST_WAITING = 8_000_000
+"""Candidates of groups that wait for their turn; beyond, they get it. Bounds the memory."""
+
 PATIENCE = 8192
 """Survivors that are gathered before the searches, which cost least in bulk."""
 
@@ -108,9 +114,17 @@ class Search:
             if not self.tally.feasible:
                 # Somebody waits for a first answer; the rest of the group has its turn.
                 yield next(solving, self.tally)
+            if sum(count for count, _ in waiting) > MOST_WAITING:
+                yield from self._each_in_turn(waiting)
         yield self.tally
+        yield from self._each_in_turn(waiting)
+
+    def _each_in_turn(self, waiting: list[tuple[int, Iterator[Tally]]]) -> Iterator[Tally]:
+        """Do what waits, the smallest group first, so that many kinds are seen early."""
         for _, solving in sorted(waiting, key=lambda group: group[0]):
             yield from solving
+        waiting.clear()
+        self.tally.keep_best_trios()
 
     # Parts by themselves
 
@@ -201,9 +215,19 @@ class Search:
     # Candidates
 
     def _solve(self, trios: Trios, found: Stretches, geared: Keys) -> Iterator[Tally]:
-        counts = found.counts
-        rows = np.repeat(found.trio, counts)
-        begins = np.repeat(found.low - np.cumsum(counts) + counts, counts)
+        """Solve what the bounds let through, a bounded number of candidates written out at once."""
+        parts = np.cumsum(found.counts) // MOST_AT_ONCE
+        for part in np.unique(parts):
+            some = parts == part
+            yield from self._solve_part(
+                trios, found.trio[some], found.low[some], found.counts[some], geared
+            )
+
+    def _solve_part(
+        self, trios: Trios, trio: Keys, low: Keys, counts: Keys, geared: Keys
+    ) -> Iterator[Tally]:
+        rows = np.repeat(trio, counts)
+        begins = np.repeat(low - np.cumsum(counts) + counts, counts)
         kept_rows: list[Keys] = []
         kept_gears: list[Keys] = []
         trusted = 0

@@ -8,6 +8,9 @@ import numpy as np
 from powertrain.arrays import Array, filled
 from powertrain.match.wish import Mask, Wished
 
+MOST_TRIOS = 200_000
+"""Motors, controllers and packs that are remembered with their best gearing."""
+
 
 @dataclass
 class Tally:
@@ -20,6 +23,12 @@ class Tally:
     rejected: Counter[str] = field(default_factory=Counter)
     by_trio: dict[tuple[int, int, int], tuple[int, float, int]] = field(default_factory=dict)
     """For each motor, controller and pack: how many gearings do, the best score and which."""
+
+    def keep_best_trios(self) -> None:
+        """Forget the worst trios where there are too many; each has had all of its gearings."""
+        if len(self.by_trio) > MOST_TRIOS:
+            best = sorted(self.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
+            self.by_trio = dict(best[: MOST_TRIOS // 2])
 
     def reject(self, reason: str, count: int) -> None:
         """Count candidates that a reason rules out."""
