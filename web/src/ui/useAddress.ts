@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 
 /**
@@ -9,12 +9,26 @@ import { useSearchParams } from "react-router";
 export function useAddress(): [URLSearchParams, (values: Record<string, string | null>) => void] {
   const [search, setSearch] = useSearchParams();
   const [now, setNow] = useState(search);
+  const latest = useRef(search);
+  // Addresses that were said here and have not come round yet: their echo must not undo a later one.
+  const underWay = useRef<string[]>([]);
   const told = search.toString();
-  useEffect(() => setNow(new URLSearchParams(told)), [told]);
+  useEffect(() => {
+    const at = underWay.current.lastIndexOf(told);
+    if (at >= 0) {
+      underWay.current = underWay.current.slice(at + 1);
+      return;
+    }
+    latest.current = new URLSearchParams(told);
+    setNow(latest.current);
+  }, [told]);
   const say = (values: Record<string, string | null>) => {
-    const next = new URLSearchParams(now);
+    const next = new URLSearchParams(latest.current);
     for (const [key, value] of Object.entries(values))
       value === null || value === "" ? next.delete(key) : next.set(key, value);
+    if (next.toString() === latest.current.toString()) return;
+    latest.current = next;
+    underWay.current.push(next.toString());
     setNow(next);
     setSearch(next, { replace: true });
   };
