@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { scaleLinear, scaleLog } from "d3-scale";
 import { line } from "d3-shape";
+import { useState } from "react";
 import { brief, meetsBrief } from "../../api/matching";
 import type { LadderAnswer, Rung } from "../../api/types";
 import { ladder } from "../../api/ways";
@@ -30,8 +31,10 @@ export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildI
   );
   const value = useValue();
   const [ref, width] = useSize();
+  const [shown, setRow] = useState(0);
   if (!data) return <Waiting error={error} what="Climbing every rung" />;
   const set = (rung: Rung) => onSet(rung.change);
+  const row = Math.min(shown, data.stages.length - 1);
   return (
     <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_27rem]">
       <div className="min-w-0">
@@ -64,9 +67,22 @@ export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildI
             );
           })}
         </ul>
-        {data.stages.map((stage, row) => (
-          <Near key={stage.index} answer={data} row={row} pinned={pinned} onSet={set} />
-        ))}
+        {data.stages.length > 1 ? (
+          <div role="group" aria-label="Stage" className="mt-3 flex flex-wrap gap-1">
+            {data.stages.map((stage, at) => (
+              <button
+                key={stage.index}
+                type="button"
+                aria-pressed={at === row}
+                onClick={() => setRow(at)}
+                className="min-h-11 rounded-md px-2.5 text-[13px] text-soft hover:bg-sunk aria-pressed:bg-shallow aria-pressed:font-semibold aria-pressed:text-ink sm:min-h-8"
+              >
+                Stage {stage.index + 1}
+              </button>
+            ))}
+          </div>
+        ) : null}
+        <Near answer={data} row={row} pinned={pinned} onSet={set} />
       </div>
       <div className="min-w-0">
         <div ref={ref}>
