@@ -28,8 +28,8 @@ from powertrain.figures import searched_picture
 from powertrain.heat.limits import Limits
 from powertrain.heat.store import Store
 from powertrain.match.alike import alike_of, differs, numbers_of
-from powertrain.match.compose import limits_set
-from powertrain.match.reasons import in_words
+from powertrain.match.compose import driven_as, limits_set
+from powertrain.match.reasons import sentence
 from powertrain.match.wish import OfPart
 from powertrain.match.wish_registry import wishes_of
 from powertrain.verdicts.registry import stoppers
@@ -97,21 +97,15 @@ def _clash(build: Build, part: Part) -> str | None:
         if part.mounts == "hub":
             return "It drives the wheel itself; this build has gearing."
         return "It needs gearing; this build's motor is in the wheel."
-    if isinstance(part, MotorPart) and _driven_as(part.motor) != _driven_as(motor):
-        return f"It is {_driven_as(part.motor)}; the controller here drives {_driven_as(motor)}."
-    if isinstance(part, ControllerPart) and part.drives != _driven_as(motor):
-        return f"It drives {part.drives} motors; the motor here is {_driven_as(motor)}."
+    if isinstance(part, MotorPart) and driven_as(part.motor) != driven_as(motor):
+        return f"It is {driven_as(part.motor)}; the controller here drives {driven_as(motor)}."
+    if isinstance(part, ControllerPart) and part.drives != driven_as(motor):
+        return f"It drives {part.drives} motors; the motor here is {driven_as(motor)}."
     if isinstance(part, CellPart) and part.chemistry != build.battery.chemistry:
         return "It is of another chemistry than the pack here."
     if isinstance(part, ToothedRange | StrandPart) and not _meshes(build, part):
         return "No stage here has its kind and pitch."
     return None
-
-
-def _driven_as(motor: object) -> str:
-    if getattr(motor, "kind", "") == "packaged":
-        return "packaged"
-    return str(getattr(motor, "commutation", "brushless"))
 
 
 def _meshes(build: Build, part: ToothedRange | StrandPart) -> bool:
@@ -144,12 +138,7 @@ def _stopped(builds: dict[int, Build]) -> Iterator[tuple[int, str]]:
             stops = filled(stopper.stops(many), told.shape) & ~told
             told |= stops
             for at in np.flatnonzero(stops):
-                yield int(places[alike[at]]), _sentence(stopper.id)
-
-
-def _sentence(reason: str) -> str:
-    words = in_words(reason)
-    return f"{words[0].upper()}{words[1:]}."
+                yield int(places[alike[at]]), sentence(stopper.id)
 
 
 def fits_brief(brief: Brief) -> Unfit:

@@ -11,7 +11,7 @@ from powertrain.documents.build import Build
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.heat.limits import Limits
 from powertrain.ladder.rungs import Rungs
-from powertrain.match.reasons import in_words
+from powertrain.match.reasons import sentence
 
 Choice = Literal["fastest", "coolest", "strongest"]
 
@@ -191,14 +191,9 @@ def _rung(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> Rung:
         figures={
             name: _finite(float(value[rungs.of[place]])) for name, value in rungs.figures.items()
         },
-        stopped=None if rule < 0 else _sentence(rungs.rules[rule]),
+        stopped=None if rule < 0 else sentence(rungs.rules[rule]),
         change=change,
     )
-
-
-def _sentence(rule: str) -> str:
-    words = in_words({"teeth": "stage_teeth"}.get(rule, rule))
-    return f"{words[0].upper()}{words[1:]}."
 
 
 def _finite(value: float) -> float | None:

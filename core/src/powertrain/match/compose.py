@@ -80,6 +80,11 @@ def added_kg(
     return np.asarray(parts[0] + parts[1] + parts[2] + gearing_kg, float)
 
 
+def driven_as(motor: MotorDocument) -> str:
+    """Return which controllers drive a motor, as `ControllerPart.drives` says it."""
+    return "packaged" if motor.kind == "packaged" else str(motor.commutation)
+
+
 def _known(value: Any) -> Any:
     return 0.0 if value is None else value
 

@@ -9,7 +9,7 @@ from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.figures import FigureId, figures_of
-from powertrain.match.compose import added_kg, build_of
+from powertrain.match.compose import added_kg, build_of, driven_as
 from powertrain.match.options import Options
 from powertrain.match.ranking import Worth, counts_as_margin, worth_of
 from powertrain.match.seen import Seen
@@ -115,9 +115,8 @@ def _mismatch(brief: Brief, options: Options, key: Key) -> str | None:
     ):
         if allowed is not None and ids & set(allowed) and ref not in allowed:
             return "allowed_parts"
-    drives = "packaged" if motor.motor.kind == "packaged" else motor.motor.commutation
     said = owned.controller is None or isinstance(owned.controller, str)
-    if said and controller.part.drives != drives:
+    if said and controller.part.drives != driven_as(motor.motor):
         return "controller_kind"
     none = options.gearings.stages[key[3]] == 0
     if owned.gearing is None and (motor.mounts == "hub") != none:

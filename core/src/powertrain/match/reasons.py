@@ -3,6 +3,7 @@
 WORDS = {
     "tooth_load": "teeth, chain or belt would not stand the torque",
     "stage_teeth": "a stage would have too few teeth or reduce too much",
+    "teeth": "a stage would have too few teeth or reduce too much",
     "hub_motor": "a hub motor takes no gearing, another motor needs one",
     "controller_kind": "the controller does not drive that kind of motor",
     "controller_volts": "the full pack is above the controller's volts",
@@ -39,6 +40,12 @@ WORDS = {
     "commutation": "the motor is not of the kind asked for",
     "allowed_parts": "not among the admitted parts",
 }
+
+
+def sentence(reason: str) -> str:
+    """Return a reason as a sentence of its own."""
+    words = in_words(reason)
+    return f"{words[0].upper()}{words[1:]}."
 
 
 def in_words(reason: str) -> str:

@@ -18,14 +18,13 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array, filled, scalar
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
-from powertrain.documents.motor import MotorDocument
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
 from powertrain.figures import searched_picture, steady_picture, wheels_up_picture
 from powertrain.heat.limits import Limits
 from powertrain.heat.store import Store
 from powertrain.match.bounds import Stretches, stretches, too_weak
-from powertrain.match.compose import number
+from powertrain.match.compose import driven_as, number
 from powertrain.match.groups import Trios, trios_of
 from powertrain.match.options import Options
 from powertrain.match.ranking import Best, Front, counts_as_margin, worth_of
@@ -157,7 +156,7 @@ class Search:
                     self.tally.reject(reason, others)
         grid = good["motor"][:, None, None] & good["controller"][:, None] & good["pack"]
         drives = np.array([option.part.drives for option in options.controllers])
-        kinds = np.array([_driven_as(option.motor) for option in options.motors])
+        kinds = np.array([driven_as(option.motor) for option in options.motors])
         owned = self.brief.owned.controller
         if owned is None or isinstance(owned, str):
             unfit = grid & (kinds[:, None] != drives)[:, :, None]
@@ -411,11 +410,6 @@ def _not_implied(wishes: list[OfDrive]) -> list[OfDrive]:
 def _start_nm(drive: Drive) -> Array:
     """Return the torque of all shafts together at a full-throttle start."""
     return full_throttle(drive, scalar(0.0)).shaft_torque_nm * drive.motor.count
-
-
-def _driven_as(motor: MotorDocument) -> str:
-    """Return which controllers drive a motor."""
-    return "packaged" if motor.kind == "packaged" else str(motor.commutation)
 
 
 def _level(count: int) -> dict[str, Array]:
