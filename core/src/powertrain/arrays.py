@@ -8,7 +8,7 @@ without any part having to know how.
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import fields, is_dataclass, replace
-from functools import cache
+from functools import cache, reduce
 from typing import Any, TypeVar, cast
 
 import numpy as np
@@ -25,12 +25,27 @@ def scalar(value: float) -> Array:
 
     An array stays one, so that a document whose values are arrays makes a part of arrays.
     """
-    return cast(Array, np.float64(value))
+    return value if isinstance(value, np.ndarray) else cast(Array, np.float64(value))
 
 
 def scalar_or(value: float | None, otherwise: float) -> Array:
     """Return `scalar` of a value that a document may leave out."""
     return scalar(otherwise if value is None else value)
+
+
+def floats(value: Any) -> Array:
+    """Return numbers as an array of floats; one that is an array already as it is."""
+    return value if isinstance(value, np.ndarray) else np.asarray(value, float)
+
+
+def greatest(*values: Array) -> Array:
+    """Return the greatest of some arrays, number by number."""
+    return reduce(np.maximum, values)
+
+
+def least(*values: Array) -> Array:
+    """Return the least of some arrays, number by number."""
+    return reduce(np.minimum, values)
 
 
 def is_nought(value: Any) -> bool:

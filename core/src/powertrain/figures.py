@@ -6,7 +6,7 @@ from typing import Literal
 
 import numpy as np
 
-from powertrain.arrays import Array, pick, scalar
+from powertrain.arrays import Array, greatest, pick, scalar
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.heat.limits import Limits
@@ -132,8 +132,8 @@ def figures_of(build: Build, drive: Drive, picture: Picture) -> dict[FigureId, A
     """
     moments, run = picture.moments, picture.moments.launch_run
     states = [moment.state for moment in moments.all()[:4]]
-    pack_a = np.maximum.reduce(np.broadcast_arrays(*(state.battery_current_a for state in states)))
-    motor_a = np.maximum.reduce(np.broadcast_arrays(*(state.motor_current_a for state in states)))
+    pack_a = greatest(*(state.battery_current_a for state in states))
+    motor_a = greatest(*(state.motor_current_a for state in states))
     launch_s: Array = scalar(np.inf)
     if run is not None:
         launch_s = run.time_s

@@ -56,7 +56,7 @@ class TwoLumps:
     @property
     def runs_away(self) -> NDArray[np.bool_]:
         """Return where there is no steady temperature."""
-        return np.asarray(self._spare <= 0)
+        return np.asanyarray(self._spare <= 0)
 
     def steady_k(self) -> tuple[Array, Array]:
         """Return winding and case once nothing changes any more; infinite where it runs away."""

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, greatest, scalar
 from powertrain.drive import Drive
 from powertrain.heat.limits import NODES, Limits, NodeId
 from powertrain.heat.store import Store
@@ -45,7 +45,7 @@ def stall_seconds(drive: Drive, store: Store, limits: Limits, near: Stall) -> Ar
     at_s = (near.seconds if begins else 3600.0) * TABLE[:, None]
     reached = after(local, flows, at_s)
     over = [reached[node] - getattr(limits, node).value_c for node in NODES]
-    worst = np.maximum.reduce(np.broadcast_arrays(*over))
+    worst = greatest(*over)
     passed = worst >= 0
     first = np.argmax(passed, axis=0)
     before, column = np.maximum(first - 1, 0), np.arange(worst.shape[1])

@@ -166,7 +166,7 @@ def stacked(flows: list[Flows]) -> Flows:
     """Return the flows of several moments as one, moments along the first axis."""
     shape = np.broadcast_shapes(*(np.shape(item.copper_w) for item in flows))
     columns = {
-        name: np.array([filled(getattr(item, name), shape) for item in flows])
+        name: np.stack([filled(getattr(item, name), shape) for item in flows])
         for name in flows[0].__dict__
     }
     return Flows(**columns)

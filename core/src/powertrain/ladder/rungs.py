@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, filled, pick, scalar
+from powertrain.arrays import Array, filled, greatest, pick, scalar
 from powertrain.documents.build import Build
 from powertrain.documents.spread import with_values
 from powertrain.documents.vehicle import ToothedStage
@@ -172,8 +172,8 @@ def _figures(many: Many) -> dict[str, Array]:
     run = moments.launch_run
     states = [moment.state for moment in moments.all()[:4]]
     shape = np.shape(moments.cruise.met)
-    motor_a = np.maximum.reduce([filled(state.motor_current_a, shape) for state in states])
-    pack_a = np.maximum.reduce([filled(state.battery_current_a, shape) for state in states])
+    motor_a = greatest(*(filled(state.motor_current_a, shape) for state in states))
+    pack_a = greatest(*(filled(state.battery_current_a, shape) for state in states))
     if run is not None:
         motor_a = np.maximum(motor_a, run.peak_motor_current_a)
         pack_a = np.maximum(pack_a, run.peak_battery_current_a)

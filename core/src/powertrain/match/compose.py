@@ -4,7 +4,7 @@ from typing import Any
 
 import numpy as np
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, floats
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import FORMAT, Build, Moments
@@ -50,7 +50,7 @@ def rested_v(brief: Brief, chemistry: str) -> float:
 
 def number(value: Any) -> Array:
     """Return a number or an array of them, NaN where it is not stated."""
-    return np.asarray(np.nan if value is None else value, float)
+    return floats(np.nan if value is None else value)
 
 
 def limits_set(
@@ -77,7 +77,7 @@ def added_kg(
 ) -> Array:
     """Return the mass of all drive parts; what is not stated counts as nothing."""
     parts = (count * _known(motor.mass_kg), _known(controller.mass_kg), _known(battery.mass_kg))
-    return np.asarray(parts[0] + parts[1] + parts[2] + gearing_kg, float)
+    return floats(parts[0] + parts[1] + parts[2] + gearing_kg)
 
 
 def driven_as(motor: MotorDocument) -> str:

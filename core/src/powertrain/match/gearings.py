@@ -44,6 +44,23 @@ class Single:
 
 
 @dataclass(frozen=True)
+class GearingColumns:
+    """What candidates have of their gearings, one or an array of them; see `Gearings`."""
+
+    ratio: Array
+    efficiency: Array
+    mass_kg: Array
+    price: Array
+    stages: Array
+    carries_nm: Array
+
+    def of_build(self) -> dict[str, Array]:
+        """Return what a build's document has of it."""
+        keys = ("ratio", "efficiency", "mass_kg")
+        return {key: getattr(self, key) for key in keys}
+
+
+@dataclass(frozen=True)
 class Gearings:
     """Distinct gearings by rising reduction; the last axis of every array.
 
@@ -65,6 +82,13 @@ class Gearings:
 
     def __len__(self) -> int:
         return len(self.ratio)
+
+    def columns(self, index: Any) -> "GearingColumns":
+        """Return what candidates with these gearings have of them."""
+        return GearingColumns(
+            self.ratio[index], self.efficiency[index], self.mass_kg[index], self.price[index],
+            self.stages[index].astype(float), self.carries_nm[index],
+        )  # fmt: skip
 
     def stages_of(self, index: int) -> list[Stage]:
         """Return the stages of one gearing as a build holds them."""

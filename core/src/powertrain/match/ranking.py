@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, least
 from powertrain.documents.brief import Brief
 from powertrain.match.seen import Seen
 from powertrain.match.wish import OfPart, Wished
@@ -59,7 +59,7 @@ def worth_of(brief: Brief, seen: Seen, margins: dict[str, Array]) -> Worth:
     )
     weights = np.array([getattr(brief.weights, key) for key in CRITERIA])
     score = np.round(weights @ parts.reshape(len(CRITERIA), -1) / weights.sum(), DIGITS)
-    return Worth(score, parts, np.asarray(margin))
+    return Worth(score, parts, np.asanyarray(margin))
 
 
 def tightest(seen: Seen, margins: dict[str, Array]) -> Array:
@@ -71,7 +71,7 @@ def tightest(seen: Seen, margins: dict[str, Array]) -> Array:
     ]
     # NaN stands for a figure that is found for one drive only, or of which nothing is known.
     known = [np.where(np.isnan(value), np.inf, value) for value in margins.values()]
-    return np.asarray(np.minimum.reduce(np.broadcast_arrays(*rooms, *known)))
+    return least(*rooms, *known)
 
 
 def counts_as_margin(wished: Wished) -> bool:

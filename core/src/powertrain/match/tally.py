@@ -5,8 +5,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from powertrain.arrays import Array, filled
-from powertrain.match.wish import Mask, Wished
+from powertrain.arrays import filled
+from powertrain.match.wish import Mask
 
 MOST_TRIOS = 200_000
 """Motors, controllers and packs that are remembered with their best gearing."""
@@ -35,13 +35,8 @@ class Tally:
         if count:
             self.rejected[reason] += int(count)
 
-    def sieve(self, alive: Mask, passes: Mask, reason: str, each: int) -> Mask:
+    def sieve(self, alive: Mask, passes: Mask, reason: str, each: int = 1) -> Mask:
         """Return what is alive and passes, and count what falls out, `each` times over."""
+        passes = filled(passes, alive.shape)
         self.reject(reason, int(np.count_nonzero(alive & ~passes)) * each)
         return alive & passes
-
-    def kept_by(self, wish: Wished, value: Array, alive: Mask, each: int = 1) -> Mask:
-        """Return which candidates keep a limit; a figure that is not known does not show it."""
-        value = filled(value, alive.shape)
-        alive = self.sieve(alive, ~np.isnan(value), f"{wish.id}_unknown", each)
-        return self.sieve(alive, wish.met(value), wish.id, each)

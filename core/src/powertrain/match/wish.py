@@ -39,7 +39,7 @@ class Wished:
 
     def met(self, value: Array) -> Mask:
         """Return whether the limit is kept, by more than arithmetic can blur; not where unknown."""
-        return np.asarray(self.margin(value) >= -1e-9)
+        return np.asanyarray(self.margin(value) >= -1e-9)
 
 
 @dataclass(frozen=True)

@@ -4,9 +4,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, shape_of, with_axis
+from powertrain.arrays import Array, floats, shape_of, with_axis
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import LEVEL, corner_speeds_mps, full_throttle
+from powertrain.recorded.numbers import is_recorded
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
 COARSE_POINTS, COARSE_WEIGHTS = np.polynomial.legendre.leggauss(4)
@@ -85,12 +86,12 @@ def launch_at_most(drive: Drive, to_mps: Array) -> Launch:
 
 def _ends_mps(drive: Drive, to_mps: Array, fine: bool) -> Array:
     """Return the ends of the smooth parts of a launch, along a last axis."""
-    to_mps = np.asarray(to_mps, float)
+    to_mps = floats(to_mps)
     shape = np.broadcast_shapes(shape_of(drive), to_mps.shape)
     corners = [np.broadcast_to(np.nan_to_num(c, posinf=0, neginf=0), shape)
                for c in corner_speeds_mps(drive)]  # fmt: skip
     inner = np.sort(np.clip(np.stack(corners, axis=-1), 0, to_mps[..., None]), axis=-1)
-    if not fine:
+    if not fine and not is_recorded(inner):
         inner = _used(inner)
     last = np.broadcast_to(to_mps, shape)[..., None]
     return np.concatenate([np.zeros_like(last), inner, last], axis=-1)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, floats, scalar
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import FullThrottle, full_throttle, motor_side_power_w
 from powertrain.operating.limits import Limit
@@ -81,7 +81,7 @@ def state_at(
     drive = drive.in_gear(gear)
     pack, motor, road = drive.pack, drive.motor, drive.road
     n = motor.count
-    speed_mps, grade_pct = np.asarray(speed_mps, float), np.asarray(grade_pct, float)
+    speed_mps, grade_pct = floats(speed_mps), floats(grade_pct)
     speed_rad_s = drive.motor_speed_rad_s(speed_mps)
     torque_nm = motor.shaft_torque_nm(speed_rad_s, motor_current_a)
     force_n = drive.wheel_force_n(torque_nm)

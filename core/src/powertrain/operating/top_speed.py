@@ -11,6 +11,7 @@ from powertrain.operating.full_throttle import Push, fastest_mps, push_by_limit,
 from powertrain.operating.limits import Limit
 from powertrain.operating.roots import falling_root, root_near
 from powertrain.operating.state import State, state_at_full_throttle
+from powertrain.recorded.numbers import is_recorded, left_over
 
 NEAR_ENOUGH, NEAR_STEPS = 1e-6, 4
 """Push left over at a variant's top speed, as a share of what the road asks, and the steps of
@@ -43,21 +44,23 @@ def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None)
 
     spare_n = _spare(drive, grade_pct)
     if near_mps is not None:
-        exact = near_mps.size <= FEW
+        one_for_many = is_recorded(near_mps)
+        exact = near_mps.size <= FEW and not one_for_many
         found, missed = _near(
-            drive, grade_pct, near_mps, exact, EXACT_STEPS if exact else NEAR_STEPS
-        )
+            drive, grade_pct, near_mps, exact,
+            EXACT_STEPS if exact or one_for_many else NEAR_STEPS,
+        )  # fmt: skip
         missed = missed | (found > ceiling_mps)
-        if missed.any():
+        if left_over(missed):
             rest, some, some_pct, _ = _where(missed, drive, grade_pct, ceiling_mps)
             stuck = _spare(some, some_pct)(np.zeros(some_pct.shape)) <= 0
             found[rest] = np.where(stuck, 0.0, found[rest])
             missed[rest] = ~stuck
-        if missed.any() and not exact:
+        if left_over(missed) and not exact:
             rest, some, some_pct, most_mps = _where(missed, drive, grade_pct, ceiling_mps)
             again = _near(some, some_pct, near_mps[rest], False, EXACT_STEPS)
             found[rest], missed[rest] = again[0], again[1] | (again[0] > most_mps)
-        if missed.any():
+        if left_over(missed):
             rest, some, some_pct, _ = _where(missed, drive, grade_pct, ceiling_mps)
             found[rest] = top_speed_mps(some, some_pct)
         return found

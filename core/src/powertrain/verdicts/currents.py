@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, greatest
 from powertrain.figures import Picture
 from powertrain.operating.state import State
 from powertrain.verdicts.cures import cure
@@ -88,7 +88,7 @@ def _lasting(case: Case, rated: Rated, rating_a: float) -> Verdict:
 def _carries(picture: Picture, rated: Rated, rating_a: float) -> NDArray[np.bool_]:
     """Return which variants carry no more than the rating in any moment that lasts."""
     amps = [rated.amps(moment.state) for moment in picture.moments.all() if moment.id in LASTING]
-    most: NDArray[np.bool_] = np.maximum.reduce(np.broadcast_arrays(*amps)) <= rating_a
+    most: NDArray[np.bool_] = greatest(*amps) <= rating_a
     return most
 
 
@@ -98,13 +98,13 @@ def _climb_is_short(many: Many, rated: Rated) -> Mask:
     if length_m is None or rated.peak_s is None or rated.peak_a is None:
         return nowhere(many)
     lasts = length_m <= rated.peak_s * state.speed_mps
-    return np.asarray(lasts & (rated.amps(state) <= rated.peak_a) & (state.speed_mps > 0))
+    return np.asanyarray(lasts & (rated.amps(state) <= rated.peak_a) & (state.speed_mps > 0))
 
 
 def current_stops(many: Many, rated: Rated) -> Mask:
     """Return where lasting or peak amps of one part are above its ratings."""
     lasting = [rated.amps(moment.state) for moment in many.moments.all() if moment.id in LASTING]
-    most = np.maximum.reduce(np.broadcast_arrays(*lasting))
+    most = greatest(*lasting)
     stop = nowhere(many)
     if rated.continuous_a is not None:
         on_climb = lasting[0] >= most

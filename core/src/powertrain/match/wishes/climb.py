@@ -40,6 +40,6 @@ def _push_pct(seen: Seen, speed_kmh: float, grade_pct: float) -> Array:
 
 def _moves(grade_pct: float) -> Callable[[Drive], Mask]:
     def quick(drive: Drive) -> Mask:
-        return np.asarray(spare_n(drive, JUST_MOVES_KMH, grade_pct) > 0)
+        return np.asanyarray(spare_n(drive, JUST_MOVES_KMH, grade_pct) > 0)
 
     return quick

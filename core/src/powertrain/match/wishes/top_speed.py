@@ -50,7 +50,7 @@ def holds(speed_kmh: float, grade_pct: float) -> Callable[[Drive], Mask]:
     def quick(drive: Drive) -> Mask:
         spare = spare_n(drive, speed_kmh, grade_pct)
         road = drive.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct))
-        return np.asarray(spare >= -1e-9 * np.abs(road))
+        return np.asanyarray(spare >= -1e-9 * np.abs(road))
 
     return quick
 
@@ -59,6 +59,6 @@ def _stays_below(speed_kmh: float) -> Callable[[Drive], Mask]:
     def quick(drive: Drive) -> Mask:
         spare = spare_n(drive, speed_kmh, 0.0)
         road = drive.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(0.0))
-        return np.asarray(spare <= 1e-9 * np.abs(road))
+        return np.asanyarray(spare <= 1e-9 * np.abs(road))
 
     return quick

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.arrays import scalar
+from powertrain.arrays import greatest, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.verdicts.verdict import Case, Fix, Many, Mask, Severity, Verdict
 
@@ -54,5 +54,5 @@ def stops(many: Many) -> Mask:
     amps = [moment.state.battery_current_a for moment in many.moments.all()[:4]]
     if run is not None:
         amps.append(run.peak_battery_current_a)
-    most = np.maximum.reduce(np.broadcast_arrays(*amps))
-    return np.asarray(many.drive.pack.voltage_v(most) / battery.series < cut_v)
+    most = greatest(*amps)
+    return np.asanyarray(many.drive.pack.voltage_v(most) / battery.series < cut_v)

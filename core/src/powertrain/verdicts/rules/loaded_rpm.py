@@ -2,8 +2,7 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
+from powertrain.arrays import greatest
 from powertrain.verdicts.verdict import (
     Case,
     Fix,
@@ -63,5 +62,5 @@ def stops(many: Many) -> Mask:
     if many.build.motor.max_rpm is None:
         return nowhere(many)
     rpms = [moment.state.motor_rpm for moment in many.moments.all()[:4]]
-    most = np.maximum.reduce(np.broadcast_arrays(*rpms))
+    most = greatest(*rpms)
     return nowhere(many) | exceeds(most, many.build.motor.max_rpm)

@@ -65,5 +65,5 @@ def stops(many: Many) -> Mask:
     motor, battery = many.build.motor, many.build.battery
     if motor.max_voltage_v is None:
         return nowhere(many)
-    volts = np.asarray(battery.series * CHEMISTRIES[battery.chemistry].charger_v)
+    volts = np.asanyarray(battery.series * CHEMISTRIES[battery.chemistry].charger_v)
     return nowhere(many) | exceeds(volts, motor.max_voltage_v)

@@ -36,4 +36,4 @@ def stops(many: Many) -> Mask:
     outputs = many.build.controller.outputs
     if outputs is None:
         return nowhere(many)
-    return nowhere(many) | (many.build.motor.count > np.asarray(outputs))
+    return nowhere(many) | (many.build.motor.count > np.asanyarray(outputs))

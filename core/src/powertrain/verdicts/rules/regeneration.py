@@ -73,12 +73,12 @@ def stops(many: Many) -> Mask:
     stop = nowhere(many)
     if regen_a is None:
         return stop
-    brakes = np.asarray(regen_a) > 0
+    brakes = np.asanyarray(regen_a) > 0
     if battery.charge_current_a is not None:
-        stop = stop | (brakes & exceeds(np.asarray(regen_a), battery.charge_current_a))
+        stop = stop | (brakes & exceeds(np.asanyarray(regen_a), battery.charge_current_a))
     rating_v = controller.capacitor_voltage_v
     rating_v = controller.max_voltage_v if rating_v is None else rating_v
     if rating_v is not None:
-        volts = many.drive.pack.straight_off_the_charger().voltage_v(-np.asarray(regen_a))
+        volts = many.drive.pack.straight_off_the_charger().voltage_v(-np.asanyarray(regen_a))
         stop = stop | (brakes & exceeds(volts, rating_v))
     return stop

@@ -2,8 +2,7 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
+from powertrain.arrays import floats
 from powertrain.verdicts.verdict import (
     Case,
     Fix,
@@ -61,5 +60,5 @@ def stops(many: Many) -> Mask:
     motor, controller = many.build.motor, many.build.controller
     parts = (motor.timing_deg, controller.timing_deg, controller.boost_timing_deg,
              controller.turbo_timing_deg)  # fmt: skip
-    total = np.asarray(sum(part for part in parts if part is not None), float)
+    total = floats(sum(part for part in parts if part is not None))
     return nowhere(many) | exceeds(total, MOST_DEG)

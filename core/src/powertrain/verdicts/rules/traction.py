@@ -87,4 +87,4 @@ def stops(many: Many) -> Mask:
         return stop
     push_n = full_throttle(drive, level).force_n
     gains = (push_n - drive.road.rolling_n(level)) / drive.equivalent_mass_kg
-    return np.asarray(stop | (gains >= lifts))
+    return np.asanyarray(stop | (gains >= lifts))

@@ -2,8 +2,7 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
+from powertrain.arrays import greatest
 from powertrain.verdicts.verdict import (
     Case,
     Fix,
@@ -88,7 +87,7 @@ def stops(many: Many) -> Mask:
     """Return where wires or connector carry more than they stand."""
     wiring, lasting = many.build.wiring, [m for m in many.moments.all() if m.id in LASTING]
     pack_a, motor_a = (
-        np.maximum.reduce(np.broadcast_arrays(*(getattr(m.state, key) for m in lasting)))
+        greatest(*(getattr(m.state, key) for m in lasting))
         for key in ("battery_current_a", "motor_current_a")
     )
     rms = 0.816 if many.build.motor.commutation == "brushless" else 1.0

@@ -1,0 +1,168 @@
+"""A group of candidates solved in a compiled loop: the very questions that the search asks.
+
+Solving one candidate is recorded, with all that its document states left open, and the record
+is run for all of them; see `powertrain.recorded`. What the record can't tell of a candidate (a
+top speed that a few secants don't find, a launch that only its exact time clears) is left to
+the search's ordinary way, so that both ways give the same.
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.arrays import Array
+from powertrain.documents.brief import Brief
+from powertrain.documents.build import Build
+from powertrain.figures import searched_picture, steady_picture
+from powertrain.match.gearings import GearingColumns
+from powertrain.match.groups import Trios
+from powertrain.match.questions import Answer, Questions, kept, unseen
+from powertrain.match.ranking import DIGITS, Worth
+from powertrain.match.seen import Seen
+from powertrain.recorded.numbers import Unrecordable, anything_left_over, recorded_input
+from powertrain.recorded.program import Program
+from powertrain.recorded.tape import Tape
+
+AT_ONCE, ROWS_AT_ONCE = 65_536, 2048
+"""Candidates, and different sets of motor, controller and pack, that are run together."""
+
+Keys = NDArray[np.int64]
+Prove = Callable[[Build, GearingColumns], Answer | None]
+Value = Callable[[Seen, Mapping[str, Array]], Worth]
+
+
+@dataclass(frozen=True)
+class Solved:
+    """What became of candidates: the number of the first reason against each, nought for none."""
+
+    reason: NDArray[np.int64]
+    unsure: NDArray[np.bool_]
+    """Where the ordinary way must tell."""
+    score: Array
+    points: Array
+    """Price, mass and minus the tightest margin, as columns."""
+
+
+class GroupLoop:
+    """The loop for one group; `reasons` are the reasons in the order in which they are asked."""
+
+    def __init__(
+        self, brief: Brief, questions: Questions, trios: Trios,
+        teeth: Prove, worth: Value,
+    ) -> None:  # fmt: skip
+        """Record and compile it.
+
+        Parameters
+        ----------
+        teeth : callable
+            Whether teeth stand a full-throttle start, where that is to be asked.
+        worth : callable
+            What a candidate is worth, given its margins.
+
+        Raises
+        ------
+        Unrecordable
+            If solving these candidates takes decisions that depend on their numbers.
+        """
+        self._trios = trios
+        self.reasons: list[str] = [""]
+        tape = Tape()
+        one = replace(
+            trios,
+            columns={path: recorded_input(tape, path, quick=False) for path in trios.columns},
+            added_kg=recorded_input(tape, "added_kg", quick=False),
+            price=recorded_input(tape, "price", quick=False),
+        )
+        gear = GearingColumns(
+            **{name: recorded_input(tape, f"gear_{name}", quick=True)
+               for name in GearingColumns.__dataclass_fields__}
+        )  # fmt: skip
+        outputs = self._asked(brief, questions, one, gear, teeth, worth, tape)
+        self._program = Program(tape, outputs)
+
+    def _asked(
+        self, brief: Brief, questions: Questions, one: Trios, gear: GearingColumns,
+        teeth: Prove, worth: Value, tape: Tape,
+    ) -> dict[str, Any]:  # fmt: skip
+        first = np.zeros(1, int)
+        build = one.builds(brief, first, gear.of_build())
+        many = unseen(build)
+        answers = [*questions.quick(many.drive)]
+        asked = teeth(build, gear)
+        if asked is not None:
+            answers.append(asked)
+        steady = replace(many, picture=steady_picture(build, many.drive, many.store))
+        price, added_kg = one.price + gear.price, one.added_kg + gear.mass_kg
+        answers += questions.steady(steady, Seen(steady, price, added_kg, gear.stages))
+        refused = self._first_of(answers)
+
+        picture = searched_picture(build, many.drive, many.store, timed=questions.timed)
+        whole = replace(many, picture=picture)
+        seen = Seen(whole, price, added_kg, gear.stages)
+        later = [*questions.stops(whole)]
+        unsure = np.zeros(1, bool)
+        if not questions.timed:
+            # The launch is only bounded: what it stops, its exact time may clear.
+            for _, passes in later:
+                unsure = unsure | ~passes
+            later = []
+        margins = {}
+        for wish, value in questions.values(seen):
+            later += kept(wish, value)
+            margins[wish.id] = wish.margin(value)
+        unsure = (refused == 0) & (unsure | anything_left_over(tape))
+        refused = np.where(refused == 0, self._first_of(later), refused)
+        told = worth(seen, margins)
+        return {
+            "reason": refused,
+            "unsure": unsure,
+            "score": told.score,
+            "price": price,
+            "added_kg": added_kg,
+            "margin": told.margin,
+        }
+
+    def _first_of(self, answers: list[Answer]) -> Array:
+        begin = len(self.reasons)
+        self.reasons += [reason for reason, _ in answers]
+        refused: Array = np.zeros(1)
+        for number, (_, passes) in reversed(list(enumerate(answers, begin))):
+            refused = np.where(passes, refused, float(number))
+        return refused
+
+    def solve(self, row: Keys, gear: GearingColumns) -> Solved:
+        """Solve candidates, which lie row by row of the group."""
+        begins = np.append(np.flatnonzero(np.diff(row, prepend=-1)), len(row))
+        rows = row[begins[:-1]]
+        trios = self._trios
+        slow = {path: column[rows] for path, column in trios.columns.items()}
+        slow |= {"added_kg": trios.added_kg[rows], "price": trios.price[rows]}
+        found = self._program.run(
+            slow, begins, {f"gear_{name}": column for name, column in vars(gear).items()}
+        )
+        return Solved(
+            reason=found["reason"].astype(np.int64),
+            unsure=found["unsure"] != 0,
+            score=np.round(found["score"], DIGITS),
+            points=np.column_stack([found["price"], found["added_kg"], -found["margin"]]),
+        )
+
+
+def pieces(row: Keys) -> list[tuple[int, int]]:
+    """Return where to cut candidates, which lie row by row, into what is run together."""
+    firsts = np.flatnonzero(np.diff(row, prepend=-1))
+    cuts, begin = [], 0
+    while begin < len(row):
+        end = min(begin + AT_ONCE, len(row))
+        beyond = np.searchsorted(firsts, begin, side="right") + ROWS_AT_ONCE - 1
+        if beyond < len(firsts):
+            end = min(end, int(firsts[beyond]))
+        cuts.append((begin, end))
+        begin = end
+    return cuts
+
+
+__all__ = ["GroupLoop", "Solved", "Unrecordable", "pieces"]

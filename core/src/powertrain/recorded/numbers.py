@@ -1,0 +1,237 @@
+"""Arrays of recorded numbers, which NumPy's own functions take as they take any array."""
+
+from collections.abc import Callable
+from functools import reduce
+from typing import Any
+
+import numpy as np
+
+from powertrain.recorded.tape import Noted, Tape, Unrecordable
+
+SHAPELY = {
+    np.broadcast_to, np.stack, np.concatenate, np.reshape, np.ravel, np.expand_dims, np.squeeze,
+    np.moveaxis, np.atleast_1d, np.transpose, np.repeat,
+}  # fmt: skip
+"""Functions that only move items about."""
+
+
+class Recorded(np.ndarray):
+    """An array whose items are `Noted` or plain.
+
+    The candidates' axis has length one: what is recorded is the solving of one of them. A
+    question whether any or all of them are so is answered so that the general way is taken.
+    """
+
+    __array_priority__ = 100.0
+
+    def __array_ufunc__(self, ufunc: Any, method: str, *inputs: Any, **kwargs: Any) -> Any:
+        """Note what a universal function does to each item."""
+        items = [_items(value) for value in inputs]
+        name = ufunc.__name__
+        if method == "__call__":
+            if kwargs.get("out") is not None or kwargs.get("where", True) is not True:
+                raise Unrecordable(f"{name} into an array")
+            if name == "matmul":
+                return _matmul(*items)
+            tape = _tape_of(items)
+            return wrapped(_each(name, ufunc.nin, tape)(*items))
+        if method == "reduce":
+            return _reduced(name, items[0], kwargs.get("axis", 0), kwargs.get("keepdims", False))
+        raise Unrecordable(f"{name}.{method}")
+
+    def __array_function__(self, func: Any, types: Any, args: Any, kwargs: Any) -> Any:
+        """Note what one of NumPy's other functions does."""
+        own = _FUNCTIONS.get(func)
+        if own is not None:
+            return own(*args, **kwargs)
+        if func in SHAPELY:
+            return wrapped(func(*(_bare(arg) for arg in args), **kwargs))
+        return super().__array_function__(func, types, args, kwargs)
+
+    def __getitem__(self, index: Any) -> Any:
+        """Return some items, still as an array."""
+        if isinstance(index, Recorded):
+            raise Unrecordable("recorded numbers choose which items are taken")
+        return wrapped(np.asarray(self)[index])
+
+    def astype(self, *args: Any, **kwargs: Any) -> "Recorded":  # type: ignore[override]
+        """Return itself; a note has no width."""
+        return self
+
+    def copy(self, *args: Any, **kwargs: Any) -> "Recorded":  # type: ignore[override]
+        """Return itself; nothing is ever written into it."""
+        return self
+
+    def __setitem__(self, index: Any, value: Any) -> None:
+        raise Unrecordable("recorded numbers are written into an array")
+
+    def any(self, axis: Any = None, **kwargs: Any) -> Any:  # type: ignore[override]
+        """Return whether any is true; with no axis, whether that may be for some candidate."""
+        if axis is not None:
+            return _reduced("logical_or", np.asarray(self), axis, False)
+        return any(item.__class__ is Noted or bool(item) for item in np.asarray(self).flat)
+
+    def all(self, axis: Any = None, **kwargs: Any) -> Any:  # type: ignore[override]
+        """Return whether all are true; with no axis, whether that is sure for all candidates."""
+        if axis is not None:
+            return _reduced("logical_and", np.asarray(self), axis, False)
+        return all(item.__class__ is not Noted and bool(item) for item in np.asarray(self).flat)
+
+
+def recorded_input(tape: Tape, name: str, *, quick: bool) -> Recorded:
+    """Return a number that is given when the tape is run, as an array of shape (1,)."""
+    item = np.empty(1, object)
+    item[0] = tape.input(name, quick=quick)
+    return item.view(Recorded)
+
+
+def wrapped(value: Any) -> Any:
+    """Return items as an array: recorded, or a plain one where nothing in it is noted."""
+    if not (isinstance(value, np.ndarray) and value.dtype == object):
+        if not isinstance(value, Noted):
+            return np.asarray(value)
+        item = np.empty((), object)
+        item[()] = value
+        value = item
+    if any(item.__class__ is Noted for item in value.flat):
+        return value.view(Recorded)
+    return np.array(value.tolist())
+
+
+def _bare(value: Any) -> Any:
+    """Return recorded arrays, also those in a list, without their class."""
+    if isinstance(value, Recorded):
+        return np.asarray(value)
+    if isinstance(value, list | tuple):
+        return type(value)(_bare(item) for item in value)
+    return value
+
+
+def _items(value: Any) -> Any:
+    if isinstance(value, Recorded):
+        return np.asarray(value)
+    if isinstance(value, Noted):
+        return value
+    return np.asarray(value).astype(object) if value is not None else None
+
+
+def _tape_of(values: Any) -> Tape:
+    for value in values:
+        for item in value.flat if isinstance(value, np.ndarray) else (value,):
+            if item.__class__ is Noted:
+                return item.tape  # type: ignore[no-any-return]
+    raise Unrecordable("nothing recorded")
+
+
+def _each(name: str, count: int, tape: Tape) -> Callable[..., Any]:
+    return np.frompyfunc(lambda *items: tape.apply(name, items), count, 1)
+
+
+def _reduced(name: str, items: Any, axis: Any, keepdims: bool) -> Any:
+    if isinstance(items, np.ndarray) and axis is None:
+        items, axis = items.reshape(-1), 0
+    if not isinstance(axis, int):
+        raise Unrecordable(f"{name} over several axes at once")
+    both = _each(name, 2, _tape_of([items]))
+    parts = [np.take(items, index, axis=axis) for index in range(items.shape[axis])]
+    total = reduce(both, parts)
+    return wrapped(np.expand_dims(total, axis) if keepdims else total)
+
+
+def _matmul(one: Any, other: Any) -> Any:
+    if one.ndim != 1:
+        raise Unrecordable("a product of matrices")
+    column = one.reshape(-1, *(1 for _ in range(other.ndim - 1)))
+    return _reduced("add", np.asarray(column.view(Recorded) * other), 0, False)
+
+
+def _where(condition: Any, one: Any, other: Any) -> Any:
+    items = [_items(value) for value in (condition, one, other)]
+    return wrapped(_each("where", 3, _tape_of(items))(*items))
+
+
+def _any(value: Any, axis: Any = None, **kwargs: Any) -> Any:
+    return value.any(axis=axis)
+
+
+def _all(value: Any, axis: Any = None, **kwargs: Any) -> Any:
+    return value.all(axis=axis)
+
+
+def _sort(value: Any, axis: int = -1) -> Any:
+    """Sort along one axis, by comparing neighbours until nothing can be out of place."""
+    items = np.moveaxis(np.asarray(value), axis, 0)
+    rows = [items[index] for index in range(len(items))]
+    tape = _tape_of([items])
+    least, most = _each("minimum", 2, tape), _each("maximum", 2, tape)
+    for end in range(len(rows) - 1, 0, -1):
+        for index in range(end):
+            one, other = rows[index], rows[index + 1]
+            rows[index], rows[index + 1] = least(one, other), most(one, other)
+    return wrapped(np.moveaxis(np.stack(rows), 0, axis))
+
+
+def _nan_to_num(
+    value: Any, copy: bool = True, nan: float = 0.0, posinf: Any = None, neginf: Any = None
+) -> Any:
+    largest = np.finfo(float).max
+    most = largest if posinf is None else posinf
+    least = -largest if neginf is None else neginf
+    high = np.where(value == np.inf, float(most), value)
+    low = np.where(value == -np.inf, float(least), high)
+    return np.where(np.isnan(value), float(nan), low)
+
+
+def _like(fill: float) -> Callable[..., Any]:
+    return lambda value, *args, **kwargs: np.full(np.shape(value), fill)
+
+
+_FUNCTIONS: dict[Any, Callable[..., Any]] = {
+    np.where: _where,
+    np.any: _any,
+    np.all: _all,
+    np.sort: _sort,
+    np.nan_to_num: _nan_to_num,
+    np.isposinf: lambda value: value == np.inf,
+    np.isneginf: lambda value: value == -np.inf,
+    np.zeros_like: _like(0.0),
+    np.ones_like: _like(1.0),
+    np.shape: lambda value: value.shape,
+    np.broadcast_arrays: lambda *arrays: [
+        wrapped(item) for item in np.broadcast_arrays(*(_bare(array) for array in arrays))
+    ],
+    # Rounding only blurs what arithmetic may blur; the caller rounds what comes out.
+    np.round: lambda value, *args, **kwargs: value,
+}
+
+
+def left_over(mask: Any) -> bool:
+    """Return whether any of a mask is true, where the code is to go on with those alone.
+
+    A recorded mask is set aside: candidates for which it is true are left for the ordinary way.
+    """
+    if not isinstance(mask, Recorded):
+        return bool(np.any(mask))
+    for item in np.asarray(mask).flat:
+        if item.__class__ is Noted:
+            item.tape.left_over.append(item)
+        elif item:
+            raise Unrecordable("left over for all")
+    return False
+
+
+def anything_left_over(tape: Tape) -> Any:
+    """Return where `left_over` set something aside, as an array of shape (1,)."""
+    mask: Any = np.zeros(1, bool)
+    for item in tape.left_over:
+        mask = mask | wrapped(item)
+    return mask
+
+
+def is_recorded(value: Any) -> bool:
+    """Return whether an array's numbers are recorded ones."""
+    return isinstance(value, Recorded)
+
+
+__all__ = ["Recorded", "Unrecordable", "anything_left_over", "is_recorded", "left_over",
+           "recorded_input"]  # fmt: skip

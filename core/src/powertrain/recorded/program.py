@@ -1,0 +1,79 @@
+"""A recorded run for many candidates: what many share is reckoned once, the rest in a loop."""
+
+from collections.abc import Mapping
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.recorded.compiled import LANES, Loop, Writer, loop_of
+from powertrain.recorded.numbers import Recorded
+from powertrain.recorded.tape import CALLS, Item, Noted, Tape
+
+Array = NDArray[np.float64]
+
+
+class Program:
+    """What a run noted, ready to be run for rows of candidates.
+
+    Inputs are *slow*, one for each row, or *quick*, one for each candidate.
+    """
+
+    def __init__(self, tape: Tape, outputs: Mapping[str, Any]) -> None:
+        """Compile what leads to `outputs`, recorded or plain arrays of one number each."""
+        self.names = tuple(outputs)
+        items = [_only(value) for value in outputs.values()]
+        writer = Writer(tape, items)
+        self._tape, self._slow, self.inputs = tape, writer.slow, tuple(writer.inputs)
+        self._places = tape.needed(self._slow, lambda noted: not noted.quick)
+        self._loop: Loop = loop_of(writer.text())
+
+    def run(
+        self, slow: Mapping[str, Array], begins: NDArray[np.int64], quick: Mapping[str, Array]
+    ) -> dict[str, Array]:
+        """Return each output, an array over candidates; truth values as nought and one.
+
+        Parameters
+        ----------
+        slow : mapping
+            Arrays over rows.
+        begins : array of int
+            Where each row's candidates begin, and where those of the last end.
+        quick : mapping
+            Arrays over candidates, which lie row by row.
+        """
+        rows, count = len(begins) - 1, int(begins[-1])
+        inputs = np.zeros((max(len(self.inputs), 1), count + LANES))
+        for place, name in enumerate(self.inputs):
+            inputs[place, :count] = quick[name]
+        outputs = self._loop(self._shared(slow, rows), begins, inputs, len(self.names))
+        return dict(zip(self.names, outputs, strict=True))
+
+    def _shared(self, slow: Mapping[str, Array], rows: int) -> Array:
+        """Return what the loop reads of each row, one operation on all rows after the other."""
+        known: dict[int, Any] = {}
+
+        def value(item: Item) -> Any:
+            return known[item.place] if item.__class__ is Noted else item
+
+        with np.errstate(all="ignore"):
+            for place in self._places:
+                name, items = self._tape.rows[place]
+                if name == "input":
+                    known[place] = slow[items[0]]
+                else:
+                    known[place] = CALLS[name](*map(value, items))
+            table = np.empty((rows, max(len(self._slow), 1)))
+            for place, item in enumerate(self._slow):
+                table[:, place] = value(item)
+        return table
+
+
+def _only(value: Any) -> Item:
+    """Return the one number that an array holds."""
+    if isinstance(value, Noted):
+        return value
+    items = np.asarray(value)
+    if items.size != 1:
+        raise ValueError(f"one number for each candidate, not {items.shape}")
+    return items.reshape(-1)[0] if isinstance(value, Recorded) else items.item()

@@ -1,0 +1,220 @@
+"""Operations on single numbers, written down in order, each different one once."""
+
+import math
+from collections.abc import Callable, Iterable
+from typing import Any
+
+import numpy as np
+
+
+class Unrecordable(Exception):
+    """The code did something with a recorded number that depends on which number it is."""
+
+
+class Noted:
+    """A number or a truth value that is not known while the code runs, by its place on a tape."""
+
+    __slots__ = ("is_truth", "place", "quick", "tape")
+
+    def __init__(self, tape: "Tape", place: int, is_truth: bool, quick: bool) -> None:
+        """Take a place on a tape; `quick` is what differs from one candidate to the next."""
+        self.tape, self.place, self.is_truth, self.quick = tape, place, is_truth, quick
+
+    def __bool__(self) -> bool:
+        raise Unrecordable("a recorded number decides what is done")
+
+    def __float__(self) -> float:
+        raise Unrecordable("a recorded number is asked for its value")
+
+    def _alone(self, *others: Any) -> Any:
+        raise Unrecordable("a recorded number outside of a recorded array")
+
+    __int__ = __index__ = __complex__ = __float__  # type: ignore[assignment]
+    __add__ = __radd__ = __sub__ = __rsub__ = __mul__ = __rmul__ = _alone
+    __truediv__ = __rtruediv__ = __pow__ = __neg__ = __abs__ = _alone
+    __lt__ = __le__ = __gt__ = __ge__ = _alone
+
+
+Item = Any
+"""A `Noted`, or a plain float or bool."""
+
+ARITHMETIC = ("add", "subtract", "multiply", "divide")
+COMPARISONS = ("less", "less_equal", "greater", "greater_equal", "equal", "not_equal")
+FUNCTIONS = ("exp", "expm1", "log", "log1p", "sin", "cos", "tan", "arctan", "tanh", "power")
+TRUTHS = (*COMPARISONS, "logical_and", "logical_or", "logical_not")
+
+CALLS = {
+    **{name: getattr(np, name) for name in (*ARITHMETIC, *COMPARISONS, *FUNCTIONS)},
+    **{name: getattr(np, f"logical_{name[8:]}") for name in TRUTHS if name.startswith("logical")},
+    **{name: getattr(np, name) for name in
+       ("negative", "absolute", "sqrt", "maximum", "minimum", "where")},
+}  # fmt: skip
+"""NumPy's function for every operation on a tape."""
+
+ALIASES = {"bitwise_and": "logical_and", "bitwise_or": "logical_or", "invert": "logical_not",
+           "float_power": "power", "fabs": "absolute"}  # fmt: skip
+
+
+class Tape:
+    """What was done, as rows of an operation and the places or plain values it was done to."""
+
+    def __init__(self) -> None:
+        """Begin an empty tape."""
+        self.rows: list[tuple[str, tuple[Item, ...]]] = []
+        self.notes: list[Noted] = []
+        self.left_over: list[Item] = []
+        """Where, if any is true, the code would have gone on otherwise; see `numbers.left_over`."""
+        self._places: dict[tuple[Any, ...], Noted] = {}
+
+    def input(self, name: str, *, quick: bool) -> Noted:
+        """Return a number that is given when the tape is run."""
+        return self._note("input", (name,), is_truth=False, quick=quick)
+
+    def apply(self, name: str, items: tuple[Item, ...]) -> Item:
+        """Return what a NumPy function of single numbers gives, noted unless it is plain."""
+        name = ALIASES.get(name, name)
+        rewritten = _REWRITTEN.get(name)
+        if rewritten is not None:
+            return rewritten(self, *items)
+        if name not in CALLS:
+            raise Unrecordable(f"no recording of {name}")
+        if not any(item.__class__ is Noted for item in items):
+            with np.errstate(all="ignore"):
+                return CALLS[name](*items).item()
+        short = _shorter(name, items)
+        if short is not None:
+            return short
+        if name == "power":
+            power = self._whole_power(*items)
+            if power is not None:
+                return power
+        if name in ARITHMETIC or name in FUNCTIONS or name in ("maximum", "minimum", "negative"):
+            items = tuple(self._as_number(item) for item in items)
+        truth = name in TRUTHS or (name == "where" and all(map(_is_truth, items[1:])))
+        if name == "where" and not truth:
+            items = (items[0], *(self._as_number(item) for item in items[1:]))
+        quick = any(item.__class__ is Noted and item.quick for item in items)
+        return self._note(name, items, is_truth=truth, quick=quick)
+
+    def needed(self, items: Iterable[Item], wanted: Callable[[Noted], bool]) -> list[int]:
+        """Return the places that lead to some items, in order; not beyond those not `wanted`."""
+        found: set[int] = set()
+        waiting = [item for item in items if item.__class__ is Noted and wanted(item)]
+        while waiting:
+            place = waiting.pop().place
+            if place not in found:
+                found.add(place)
+                waiting += [item for item in self.rows[place][1]
+                            if item.__class__ is Noted and wanted(item)]  # fmt: skip
+        return sorted(found)
+
+    def _note(self, name: str, items: tuple[Item, ...], *, is_truth: bool, quick: bool) -> Noted:
+        key = (name, *((item.place,) if item.__class__ is Noted else plain_key(item)
+                       for item in items))  # fmt: skip
+        known = self._places.get(key)
+        if known is None:
+            known = Noted(self, len(self.rows), is_truth, quick)
+            self.rows.append((name, items))
+            self.notes.append(known)
+            self._places[key] = known
+        return known
+
+    def _as_number(self, item: Item) -> Item:
+        if item.__class__ is Noted and item.is_truth:
+            return self.apply("where", (item, 1.0, 0.0))
+        return float(item) if item.__class__ is bool else item
+
+    def _whole_power(self, base: Item, exponent: Item) -> Item:
+        if exponent == 2.0:
+            return self.apply("multiply", (base, base))
+        if exponent == 0.5:
+            return self.apply("sqrt", (base,))
+        return None
+
+
+def plain_key(item: Item) -> tuple[Any, ...]:
+    """Return what tells a plain value from all others."""
+    # Nought and minus nought are equal and yet not the same; a NaN is not even equal to itself.
+    return (item.__class__, str(item)) if item == 0 or item != item else (item.__class__, item)
+
+
+def _is_truth(item: Item) -> bool:
+    return bool(item.is_truth) if item.__class__ is Noted else item.__class__ is bool
+
+
+def _shorter(name: str, items: tuple[Item, ...]) -> Item:
+    """Return the outcome where it needs no operation, exactly as NumPy has it; else None."""
+    first = items[0]
+    if name == "where":
+        if first.__class__ is not Noted:
+            return items[1] if first else items[2]
+        return items[1] if items[1] is items[2] else None
+    if len(items) < 2:
+        return None
+    for one, other in (items, items[::-1]):
+        if other.__class__ is Noted:
+            continue
+        if name in ("logical_and", "logical_or"):
+            return one if bool(other) == (name == "logical_and") else bool(other)
+        if name == "multiply" and other == 1.0:
+            return one
+        if name == "maximum" and other == -math.inf:
+            return one
+        if name == "minimum" and other == math.inf:
+            return one
+    if items[1].__class__ is not Noted:
+        if name == "divide" and items[1] == 1.0:
+            return first
+        if (name, items[1]) in (("greater", math.inf), ("less", -math.inf)):
+            return False
+    if items[0].__class__ is not Noted and (name, first) in (
+        ("less", math.inf), ("greater", -math.inf)
+    ):  # fmt: skip
+        return False
+    return None
+
+
+def _clip(tape: Tape, value: Item, low: Item, high: Item) -> Item:
+    least = value if low is None else tape.apply("maximum", (value, low))
+    return least if high is None else tape.apply("minimum", (least, high))
+
+
+def _sign(tape: Tape, value: Item) -> Item:
+    below = tape.apply("where", (tape.apply("less", (value, 0.0)), -1.0, value))
+    return tape.apply("where", (tape.apply("greater", (value, 0.0)), 1.0, below))
+
+
+def _hypot(tape: Tape, one: Item, other: Item) -> Item:
+    squares = (tape.apply("multiply", (side, side)) for side in (one, other))
+    return tape.apply("sqrt", (tape.apply("add", tuple(squares)),))
+
+
+def _known_or(choice: str) -> Any:
+    """Return fmin or fmax: what is not a number does not count."""
+
+    def chosen(tape: Tape, one: Item, other: Item) -> Item:
+        both = tape.apply(choice, (one, other))
+        rest = tape.apply("where", (tape.apply("isnan", (other,)), one, both))
+        return tape.apply("where", (tape.apply("isnan", (one,)), other, rest))
+
+    return chosen
+
+
+_REWRITTEN = {
+    "positive": lambda tape, value: value,
+    "square": lambda tape, value: tape.apply("multiply", (value, value)),
+    "reciprocal": lambda tape, value: tape.apply("divide", (1.0, value)),
+    "clip": _clip,
+    "sign": _sign,
+    "hypot": _hypot,
+    "fmin": _known_or("minimum"),
+    "fmax": _known_or("maximum"),
+    "isnan": lambda tape, value: tape.apply("not_equal", (value, value)),
+    "isfinite": lambda tape, value: tape.apply(
+        "less", (tape.apply("absolute", (value,)), math.inf)
+    ),
+    "isinf": lambda tape, value: tape.apply(
+        "equal", (tape.apply("absolute", (value,)), math.inf)
+    ),
+}
+"""What is the same as a few simpler operations."""
