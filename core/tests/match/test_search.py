@@ -120,7 +120,7 @@ def brief_of(name):
 
 
 @pytest.mark.parametrize("name", BRIEFS)
-def test_the_search_finds_what_a_loop_over_the_plain_solver_finds(name):
+def test_the_search_finds_what_asking_the_plain_solver_one_by_one_finds(name):
     brief, shelf = brief_of(name)
     options = Options.of(brief, shelf)
     places = (options.motors, options.controllers, options.packs, options.gearings)
@@ -128,22 +128,31 @@ def test_the_search_finds_what_a_loop_over_the_plain_solver_finds(name):
     feasible = {one.key: one for one in judged if one.feasible}
     assert 0 < len(feasible) < len(judged)
 
-    search = Search(brief, shelf, best=10_000).run()
-    found = [tuple(int(place) for place in key) for key in search.best.keys]
-    assert set(found) == set(feasible)
-    assert search.tally.feasible == len(feasible)
-    assert (
-        search.tally.considered
-        == len(judged)
-        == len(feasible) + sum(search.tally.rejected.values())
-    )
-    # Alone a top speed is found to the last digit, in an array to about seven.
-    scores = [float(feasible[key].worth.score[0]) for key in found]
-    assert list(search.best.score) == pytest.approx(scores, abs=2e-6)
-    keys = search.best.keys
-    assert list(ordered(search.best.score.round(5), keys)) == list(
-        ordered(np.round(scores, 5), keys)
-    )
+    ways = {
+        "step by step": Search(brief, shelf, best=10_000, loops_from=None).run(),
+        "in compiled loops": Search(brief, shelf, best=10_000, loops_from=0).run(),
+    }
+    for way, search in ways.items():
+        assert search.in_loops == (search.tally.solved if way == "in compiled loops" else 0)
+        found = [tuple(int(place) for place in key) for key in search.best.keys]
+        assert set(found) == set(feasible), way
+        assert search.tally.feasible == len(feasible)
+        assert (
+            search.tally.considered
+            == len(judged)
+            == len(feasible) + sum(search.tally.rejected.values())
+        )
+        # Alone a top speed is found to the last digit, in an array to about seven.
+        scores = [float(feasible[key].worth.score[0]) for key in found]
+        assert list(search.best.score) == pytest.approx(scores, abs=2e-6)
+        keys = search.best.keys
+        assert list(ordered(search.best.score.round(5), keys)) == list(
+            ordered(np.round(scores, 5), keys)
+        )
+    one, other = ways.values()
+    assert one.tally.rejected == other.tally.rejected
+    assert one.tally.by_trio.keys() == other.tally.by_trio.keys()
+    assert sorted(map(tuple, one.front.keys)) == sorted(map(tuple, other.front.keys))
 
 
 def test_every_result_is_a_build_that_meets_the_brief():

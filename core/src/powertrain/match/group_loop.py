@@ -8,7 +8,6 @@ the search's ordinary way, so that both ways give the same.
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -80,13 +79,12 @@ class GroupLoop:
             **{name: recorded_input(tape, f"gear_{name}", quick=True)
                for name in GearingColumns.__dataclass_fields__}
         )  # fmt: skip
-        outputs = self._asked(brief, questions, one, gear, teeth, worth, tape)
-        self._program = Program(tape, outputs)
+        self._program = self._recorded(brief, questions, one, gear, teeth, worth, tape)
 
-    def _asked(
+    def _recorded(
         self, brief: Brief, questions: Questions, one: Trios, gear: GearingColumns,
         teeth: Prove, worth: Value, tape: Tape,
-    ) -> dict[str, Any]:  # fmt: skip
+    ) -> Program:  # fmt: skip
         first = np.zeros(1, int)
         build = one.builds(brief, first, gear.of_build())
         many = unseen(build)
@@ -96,8 +94,11 @@ class GroupLoop:
             answers.append(asked)
         steady = replace(many, picture=steady_picture(build, many.drive, many.store))
         price, added_kg = one.price + gear.price, one.added_kg + gear.mass_kg
-        answers += questions.steady(steady, Seen(steady, price, added_kg, gear.stages))
-        refused = self._first_of(answers)
+        quickly = self._first_of(answers)
+        asked_steady = [*questions.steady(steady, Seen(steady, price, added_kg, gear.stages))]
+        refused = np.where(quickly == 0, self._first_of(asked_steady), quickly)
+        gates = [(early == 0, {"reason": early, "unsure": np.zeros(1, bool)})
+                 for early in (quickly, refused)]  # fmt: skip
 
         picture = searched_picture(build, many.drive, many.store, timed=questions.timed)
         whole = replace(many, picture=picture)
@@ -116,7 +117,7 @@ class GroupLoop:
         unsure = (refused == 0) & (unsure | anything_left_over(tape))
         refused = np.where(refused == 0, self._first_of(later), refused)
         told = worth(seen, margins)
-        return {
+        outputs = {
             "reason": refused,
             "unsure": unsure,
             "score": told.score,
@@ -124,6 +125,7 @@ class GroupLoop:
             "added_kg": added_kg,
             "margin": told.margin,
         }
+        return Program(tape, outputs, gates)
 
     def _first_of(self, answers: list[Answer]) -> Array:
         begin = len(self.reasons)

@@ -146,8 +146,12 @@ class Front:
 
 def _unbeaten(points: Array, keys: NDArray[np.int64], by: Array) -> tuple[Array, NDArray[np.int64]]:
     """Return the points that none of `by` equals or betters in everything."""
-    left = np.arange(len(points))
+    left, columns = np.arange(len(points)), np.ascontiguousarray(points.T)
     for point in by:
+        betters = columns[0] < point[0]
+        for column, value in zip(columns[1:], point[1:], strict=True):
+            betters |= column < value
         # What one point beats need not be held against the next.
-        left = left[np.any(points[left] < point, axis=1)]
+        if not betters.all():
+            left, columns = left[betters], columns[:, betters]
     return points[left], keys[left]

@@ -26,9 +26,7 @@ Keys = NDArray[np.int64]
 class Rough:
     """The part of a search that comes before solving; what it rules out goes to the tally."""
 
-    def __init__(
-        self, brief: Brief, options: Options, questions: Questions, tally: Tally
-    ) -> None:
+    def __init__(self, brief: Brief, options: Options, questions: Questions, tally: Tally) -> None:
         """Look at the gearings; the rest is done as it is asked for."""
         self.brief, self.options, self.questions, self.tally = brief, options, questions, tally
         self._allowed = brief.wishes.allowed_parts

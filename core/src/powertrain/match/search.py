@@ -9,6 +9,7 @@ each step seeing only what the one before let through; the others of a large gro
 in a compiled loop (`group_loop`).
 """
 
+import gc
 from collections import Counter
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
@@ -42,7 +43,7 @@ BLOCK, FIRST_BLOCK = 16384, 2048
 """Candidates that are asked together, which bounds the memory and keeps the numbers in the cache;
 fewer while somebody waits for a first answer."""
 
-WORTH_A_LOOP = 6000
+WORTH_A_LOOP = 15_000
 """Candidates of one group for which compiling a loop takes less time than it saves."""
 
 MOST_AT_ONCE = 2_000_000
@@ -59,7 +60,7 @@ class Search:
 
     def __init__(
         self, brief: Brief, shelf: Shelf, *, best: int = 50, favour: Wished | None = None,
-        loops: bool = True,
+        loops_from: int | None = WORTH_A_LOOP,
     ) -> None:  # fmt: skip
         """Read the options; nothing is solved yet.
 
@@ -67,8 +68,9 @@ class Search:
         ----------
         favour : Wished, optional
             A wish that the brief does not hold: what comes nearest to it is best.
-        loops : bool
-            Whether large groups are solved in compiled loops; the outcome is the same.
+        loops_from : int or None
+            Groups of more candidates are solved in a compiled loop; nought for all from the
+            first, None for no group. The outcome is the same.
 
         Raises
         ------
@@ -80,7 +82,9 @@ class Search:
         self.tally = Tally(self.options.considered)
         self.best, self.front = Best.empty(best), Front.empty()
         self.questions = Questions(brief)
-        self._favour, self._loops = favour, loops
+        self.in_loops = 0
+        """How many candidates were solved in compiled loops."""
+        self._favour, self._loops_from = favour, loops_from
         self._hub = np.array([option.mounts == "hub" for option in self.options.motors])
         self._grips = Grip.of(brief.vehicle).known
 
@@ -120,25 +124,25 @@ class Search:
         """Solve what the bounds let through, a bounded number of candidates written out at once."""
         parts = np.cumsum(found.counts) // MOST_AT_ONCE
         loop: GroupLoop | None = None
-        may_loop = self._loops
+        loops_from = self._loops_from
         for part in np.unique(parts):
             some = parts == part
             row, gear = self._strong(
                 trios, *_written_out(found.trio[some], found.low[some], found.counts[some], geared)
             )
-            end = 0
-            while end < len(row) and (not self.tally.feasible or loop is None):
-                if may_loop and self.tally.feasible and len(row) - end > WORTH_A_LOOP:
+            while len(row) and loop is None:
+                # Compiling takes its time; somebody who waits for a first answer has it sooner.
+                waits = not self.tally.feasible
+                if loops_from is not None and len(row) > loops_from and not (waits and loops_from):
                     loop = self._loop(trios)
-                    may_loop = loop is not None
+                    loops_from = None
                     continue
-                begin, end = end, end + (BLOCK if self.tally.feasible else FIRST_BLOCK)
-                yield self._step_by_step(trios, row[begin:end], gear[begin:end])
+                some = FIRST_BLOCK if waits else BLOCK
+                yield self._step_by_step(trios, row[:some], gear[:some])
+                row, gear = row[some:], gear[some:]
             if loop is not None:
-                for begin, stop in pieces(row[end:]):
-                    yield self._in_a_loop(
-                        loop, trios, row[end + begin : end + stop], gear[end + begin : end + stop]
-                    )
+                for begin, end in pieces(row):
+                    yield self._in_a_loop(loop, trios, row[begin:end], gear[begin:end])
 
     def _strong(self, trios: Trios, row: Keys, gear: Keys) -> tuple[Keys, Keys]:
         """Return the candidates whose teeth stand a full-throttle start, and whose kind fits."""
@@ -250,13 +254,21 @@ class Search:
 
     def _loop(self, trios: Trios) -> GroupLoop | None:
         """Return the group's compiled loop, None where solving it can't be recorded."""
+        # Recording makes many small objects that all live on; looking for dead ones among them
+        # takes a quarter of the time.
+        collects = gc.isenabled()
+        gc.disable()
         try:
             return GroupLoop(self.brief, self.questions, trios, self._teeth_stand, self._worth)
         except Unrecordable:
             return None
+        finally:
+            if collects:
+                gc.enable()
 
     def _in_a_loop(self, loop: GroupLoop, trios: Trios, row: Keys, gear: Keys) -> Tally:
         self.tally.solved += len(row)
+        self.in_loops += len(row)
         found = loop.solve(row, self._gears(gear))
         sure = ~found.unsure
         counts = np.bincount(found.reason[sure], minlength=len(loop.reasons))
@@ -305,10 +317,12 @@ class Search:
         keys = np.column_stack([trios.motor[row], trios.controller[row], trios.pack[row], gear])
         self.best.offer(score, keys)
         self.front.offer(points[left], keys)
-        order = np.lexsort((gear, -score, row))
-        begins = np.flatnonzero(np.diff(row[order], prepend=-1))
-        counts = np.diff(np.append(begins, len(order)))
-        for place, count in zip(order[begins], counts, strict=True):
+        # Candidates lie row by row, and in each by rising reduction.
+        begins = np.flatnonzero(np.diff(row, prepend=-1))
+        counts = np.diff(np.append(begins, len(row)))
+        is_best = score == np.repeat(np.maximum.reduceat(score, begins), counts)
+        bests = np.flatnonzero(is_best)
+        for place, count in zip(bests[np.searchsorted(bests, begins)], counts, strict=True):
             self._note_trio(keys[place], float(score[place]), int(count))
 
     def _note_trio(self, key: Keys, score: float, count: int) -> None:

@@ -44,12 +44,10 @@ def top_speed_mps(drive: Drive, grade_pct: Array, near_mps: Array | None = None)
 
     spare_n = _spare(drive, grade_pct)
     if near_mps is not None:
-        one_for_many = is_recorded(near_mps)
-        exact = near_mps.size <= FEW and not one_for_many
+        exact = near_mps.size <= FEW and not is_recorded(near_mps)
         found, missed = _near(
-            drive, grade_pct, near_mps, exact,
-            EXACT_STEPS if exact or one_for_many else NEAR_STEPS,
-        )  # fmt: skip
+            drive, grade_pct, near_mps, exact, EXACT_STEPS if exact else NEAR_STEPS
+        )
         missed = missed | (found > ceiling_mps)
         if left_over(missed):
             rest, some, some_pct, _ = _where(missed, drive, grade_pct, ceiling_mps)

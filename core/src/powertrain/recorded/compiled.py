@@ -6,7 +6,8 @@ logarithms and powers are those of the C library.
 
 import ctypes
 import ctypes.util
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from functools import cache, lru_cache
 from typing import Any
 
@@ -33,6 +34,17 @@ _LOGICAL = {"logical_and": "and", "logical_or": "or"}
 _LIBRARY = {name: {"arctan": "atan", "power": "pow"}.get(name, name) for name in FUNCTIONS}
 
 
+@dataclass(frozen=True)
+class Gate:
+    """Where the rest may be left out: unless any of the candidates at hand goes on.
+
+    `otherwise` are the outputs that then hold all the same, by their place.
+    """
+
+    goes_on: Item
+    otherwise: Mapping[int, Item]
+
+
 class Writer:
     """Writes the loop for what is noted on a tape.
 
@@ -40,7 +52,7 @@ class Writer:
     the loop has them in a row's table; `inputs` the names of those that differ.
     """
 
-    def __init__(self, tape: Tape, outputs: Sequence[Item]) -> None:
+    def __init__(self, tape: Tape, outputs: Sequence[Item], gates: Sequence[Gate] = ()) -> None:
         """Write the loop that stores `outputs`, numbers or truth values, for each candidate."""
         self.slow: list[Item] = []
         self.inputs: list[str] = []
@@ -48,15 +60,36 @@ class Writer:
         self._values: dict[int, str] = {}
         self._lines: list[str] = []
         self._tape = tape
-        for place in tape.needed(outputs, lambda noted: noted.quick):
-            self._values[place] = self._operation(*tape.rows[place], tape.notes[place])
+        for number, gate in enumerate(gates):
+            self._write([gate.goes_on, *gate.otherwise.values()])
+            bits = self._new(f"bitcast {_TRUTHS} {self._value(gate.goes_on, True)} to i{LANES}")
+            shut = self._new(f"icmp eq i{LANES} {bits}, 0")
+            self._lines.append(f"br i1 {shut}, label %shut{number}, label %open{number}")
+            self._lines.append(f"shut{number}:")
+            for row, item in gate.otherwise.items():
+                self._store(row, item)
+            self._lines.append("br label %onwards")
+            self._lines.append(f"open{number}:")
+        self._write(outputs)
         for row, item in enumerate(outputs):
-            is_truth = item.__class__ is Noted and item.is_truth
-            value = self._value(item, is_truth)
-            if is_truth:
-                value = self._new(f"select {_TRUTHS} {value}, {_NUMBERS} {_all_lanes('1.0')}, "
-                                  f"{_NUMBERS} zeroinitializer")  # fmt: skip
-            self._lines.append(f"store {_NUMBERS} {value}, ptr {self._at('outputs', row)}, align 8")
+            self._store(row, item)
+        self._lines.append("br label %onwards")
+
+    def _write(self, items: Sequence[Item]) -> None:
+        """Write all that leads to some values and is not written yet."""
+        for place in self._tape.needed(items, self._unwritten):
+            self._values[place] = self._operation(self._tape.rows[place], self._tape.notes[place])
+
+    def _unwritten(self, noted: Noted) -> bool:
+        return noted.quick and noted.place not in self._values
+
+    def _store(self, row: int, item: Item) -> None:
+        is_truth = item.__class__ is Noted and item.is_truth
+        value = self._value(item, is_truth)
+        if is_truth:
+            value = self._new(f"select {_TRUTHS} {value}, {_NUMBERS} {_all_lanes('1.0')}, "
+                              f"{_NUMBERS} zeroinitializer")  # fmt: skip
+        self._lines.append(f"store {_NUMBERS} {value}, ptr {self._at('outputs', row)}, align 8")
 
     def text(self) -> str:
         """Return the whole module in LLVM's language."""
@@ -67,7 +100,9 @@ class Writer:
             f"declare {_NUMBERS} @llvm.fabs.v{LANES}f64({_NUMBERS})",
         ]  # fmt: skip
         body = "\n".join(self._lines)
-        return "\n".join(declared) + f"""
+        return (
+            "\n".join(declared)
+            + f"""
 define void @solve(ptr %slow, ptr %begins, i64 %rows, ptr %inputs, ptr %outputs, i64 %stride) {{
 entry:
   br label %row
@@ -83,8 +118,9 @@ row:
   %some = icmp slt i64 %begin, %end
   br i1 %some, label %candidates, label %next
 candidates:
-  %i = phi i64 [%begin, %row], [%i_next, %candidates]
+  %i = phi i64 [%begin, %row], [%i_next, %onwards]
 {body}
+onwards:
   %i_next = add i64 %i, {LANES}
   %more = icmp slt i64 %i_next, %end
   br i1 %more, label %candidates, label %next
@@ -95,6 +131,7 @@ done:
   ret void
 }}
 """
+        )
 
     def _new(self, text: str) -> str:
         name = f"%v{len(self._lines)}"
@@ -123,15 +160,16 @@ done:
             return self._new(f"fcmp one {_NUMBERS} {value}, zeroinitializer")
         return value
 
-    def _operation(self, name: str, items: tuple[Item, ...], noted: Noted) -> str:
+    def _operation(self, row: tuple[str, tuple[Item, ...]], noted: Noted) -> str:
+        name, items = row
         if name == "input":
             self.inputs.append(items[0])
             place = self._at("inputs", len(self.inputs) - 1)
             return self._new(f"load {_NUMBERS}, ptr {place}, align 8")
         if name == "where":
             kind = _TRUTHS if noted.is_truth else _NUMBERS
-            chosen, one, other = (self._value(item, truth) for item, truth in
-                                  zip(items, (True, noted.is_truth, noted.is_truth), strict=True))  # fmt: skip
+            chosen = self._value(items[0], truth=True)
+            one, other = (self._value(item, noted.is_truth) for item in items[1:])
             return self._new(f"select {_TRUTHS} {chosen}, {kind} {one}, {kind} {other}")
         truths = name in _LOGICAL or name == "logical_not"
         values = [self._value(item, truths) for item in items]

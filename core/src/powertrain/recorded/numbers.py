@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from powertrain.recorded.tape import Noted, Tape, Unrecordable
+from powertrain.recorded.tape import Item, Noted, Tape, Unrecordable
 
 SHAPELY = {
     np.broadcast_to, np.stack, np.concatenate, np.reshape, np.ravel, np.expand_dims, np.squeeze,
@@ -23,11 +23,18 @@ class Recorded(np.ndarray):
     """
 
     __array_priority__ = 100.0
+    only: Noted
+    """The one item, of an array of one."""
 
     def __array_ufunc__(self, ufunc: Any, method: str, *inputs: Any, **kwargs: Any) -> Any:
         """Note what a universal function does to each item."""
-        items = [_items(value) for value in inputs]
         name = ufunc.__name__
+        if method == "__call__" and not kwargs and name != "matmul":
+            alone = _alone(inputs)
+            if alone is not None:
+                tape, numbers, shape = alone
+                return _of_one(tape.apply(name, numbers), shape)
+        items = [_items(value) for value in inputs]
         if method == "__call__":
             if kwargs.get("out") is not None or kwargs.get("where", True) is not True:
                 raise Unrecordable(f"{name} into an array")
@@ -54,11 +61,11 @@ class Recorded(np.ndarray):
             raise Unrecordable("recorded numbers choose which items are taken")
         return wrapped(np.asarray(self)[index])
 
-    def astype(self, *args: Any, **kwargs: Any) -> "Recorded":  # type: ignore[override]
+    def astype(self, *args: Any, **kwargs: Any) -> "Recorded":
         """Return itself; a note has no width."""
         return self
 
-    def copy(self, *args: Any, **kwargs: Any) -> "Recorded":  # type: ignore[override]
+    def copy(self, *args: Any, **kwargs: Any) -> "Recorded":
         """Return itself; nothing is ever written into it."""
         return self
 
@@ -80,9 +87,39 @@ class Recorded(np.ndarray):
 
 def recorded_input(tape: Tape, name: str, *, quick: bool) -> Recorded:
     """Return a number that is given when the tape is run, as an array of shape (1,)."""
-    item = np.empty(1, object)
-    item[0] = tape.input(name, quick=quick)
-    return item.view(Recorded)
+    return _of_one(tape.input(name, quick=quick), (1,))  # type: ignore[no-any-return]
+
+
+def _alone(inputs: Any) -> tuple[Tape, tuple[Item, ...], tuple[int, ...]] | None:
+    """Return tape, items and shape where every input is one number, which nearly all are."""
+    shape, tape, items = None, None, []
+    for value in inputs:
+        kind = value.__class__
+        if kind is Recorded:
+            item = value.__dict__.get("only")
+            if item is None or (shape is not None and shape != value.shape):
+                return None
+            shape, tape = value.shape, item.tape
+        elif kind is np.float64:
+            item = float(value)
+        elif kind is float or kind is bool:
+            item = value
+        elif kind is int:
+            item = float(value)
+        else:
+            return None
+        items.append(item)
+    return None if tape is None or shape is None else (tape, tuple(items), shape)
+
+
+def _of_one(item: Item, shape: tuple[int, ...]) -> Any:
+    """Return one number as an array: recorded if it is noted, plain if not."""
+    if item.__class__ is not Noted:
+        return np.full(shape, item)
+    made = Recorded(shape, object)
+    np.ndarray.fill(made, item)
+    made.only = item
+    return made
 
 
 def wrapped(value: Any) -> Any:
@@ -93,6 +130,8 @@ def wrapped(value: Any) -> Any:
         item = np.empty((), object)
         item[()] = value
         value = item
+    if value.size == 1:
+        return _of_one(value.item(), value.shape)
     if any(item.__class__ is Noted for item in value.flat):
         return value.view(Recorded)
     return np.array(value.tolist())
@@ -119,11 +158,11 @@ def _tape_of(values: Any) -> Tape:
     for value in values:
         for item in value.flat if isinstance(value, np.ndarray) else (value,):
             if item.__class__ is Noted:
-                return item.tape  # type: ignore[no-any-return]
+                return item.tape
     raise Unrecordable("nothing recorded")
 
 
-def _each(name: str, count: int, tape: Tape) -> Callable[..., Any]:
+def _each(name: str, count: int, tape: Tape) -> Any:
     return np.frompyfunc(lambda *items: tape.apply(name, items), count, 1)
 
 
@@ -146,6 +185,10 @@ def _matmul(one: Any, other: Any) -> Any:
 
 
 def _where(condition: Any, one: Any, other: Any) -> Any:
+    alone = _alone((condition, one, other))
+    if alone is not None:
+        tape, numbers, shape = alone
+        return _of_one(tape.apply("where", numbers), shape)
     items = [_items(value) for value in (condition, one, other)]
     return wrapped(_each("where", 3, _tape_of(items))(*items))
 
@@ -162,13 +205,13 @@ def _sort(value: Any, axis: int = -1) -> Any:
     """Sort along one axis, by comparing neighbours until nothing can be out of place."""
     items = np.moveaxis(np.asarray(value), axis, 0)
     rows = [items[index] for index in range(len(items))]
-    tape = _tape_of([items])
-    least, most = _each("minimum", 2, tape), _each("maximum", 2, tape)
     for end in range(len(rows) - 1, 0, -1):
         for index in range(end):
-            one, other = rows[index], rows[index + 1]
-            rows[index], rows[index + 1] = least(one, other), most(one, other)
-    return wrapped(np.moveaxis(np.stack(rows), 0, axis))
+            one, other = wrapped(rows[index]), wrapped(rows[index + 1])
+            # What is no number goes last.
+            swap = (one > other) | np.isnan(one)
+            rows[index], rows[index + 1] = np.where(swap, other, one), np.where(swap, one, other)
+    return wrapped(np.moveaxis(np.stack([np.asarray(row) for row in rows]), 0, axis))
 
 
 def _nan_to_num(

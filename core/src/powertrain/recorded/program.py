@@ -1,12 +1,12 @@
 """A recorded run for many candidates: what many share is reckoned once, the rest in a loop."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.recorded.compiled import LANES, Loop, Writer, loop_of
+from powertrain.recorded.compiled import LANES, Gate, Loop, Writer, loop_of
 from powertrain.recorded.numbers import Recorded
 from powertrain.recorded.tape import CALLS, Item, Noted, Tape
 
@@ -19,11 +19,25 @@ class Program:
     Inputs are *slow*, one for each row, or *quick*, one for each candidate.
     """
 
-    def __init__(self, tape: Tape, outputs: Mapping[str, Any]) -> None:
-        """Compile what leads to `outputs`, recorded or plain arrays of one number each."""
+    def __init__(
+        self, tape: Tape, outputs: Mapping[str, Any],
+        gates: Sequence[tuple[Any, Mapping[str, Any]]] = (),
+    ) -> None:  # fmt: skip
+        """Compile what leads to `outputs`, recorded or plain arrays of one number each.
+
+        Parameters
+        ----------
+        gates : sequence of mask and mapping
+            Where the mask is false for a candidate, only the outputs of the mapping mean
+            anything; what the others need may be left out.
+        """
         self.names = tuple(outputs)
         items = [_only(value) for value in outputs.values()]
-        writer = Writer(tape, items)
+        writer = Writer(tape, items, [
+            Gate(_only(mask), {self.names.index(name): _only(value)
+                               for name, value in otherwise.items()})
+            for mask, otherwise in gates
+        ])  # fmt: skip
         self._tape, self._slow, self.inputs = tape, writer.slow, tuple(writer.inputs)
         self._places = tape.needed(self._slow, lambda noted: not noted.quick)
         self._loop: Loop = loop_of(writer.text())

@@ -29,7 +29,7 @@ class Noted:
     def _alone(self, *others: Any) -> Any:
         raise Unrecordable("a recorded number outside of a recorded array")
 
-    __int__ = __index__ = __complex__ = __float__  # type: ignore[assignment]
+    __int__ = __index__ = __complex__ = __float__
     __add__ = __radd__ = __sub__ = __rsub__ = __mul__ = __rmul__ = _alone
     __truediv__ = __rtruediv__ = __pow__ = __neg__ = __abs__ = _alone
     __lt__ = __le__ = __gt__ = __ge__ = _alone
@@ -41,7 +41,8 @@ Item = Any
 ARITHMETIC = ("add", "subtract", "multiply", "divide")
 COMPARISONS = ("less", "less_equal", "greater", "greater_equal", "equal", "not_equal")
 FUNCTIONS = ("exp", "expm1", "log", "log1p", "sin", "cos", "tan", "arctan", "tanh", "power")
-TRUTHS = (*COMPARISONS, "logical_and", "logical_or", "logical_not")
+LOGICAL = ("logical_and", "logical_or", "logical_not")
+TRUTHS = (*COMPARISONS, *LOGICAL)
 
 CALLS = {
     **{name: getattr(np, name) for name in (*ARITHMETIC, *COMPARISONS, *FUNCTIONS)},
@@ -64,7 +65,7 @@ class Tape:
         self.notes: list[Noted] = []
         self.left_over: list[Item] = []
         """Where, if any is true, the code would have gone on otherwise; see `numbers.left_over`."""
-        self._places: dict[tuple[Any, ...], Noted] = {}
+        self._known: dict[tuple[Any, ...], Item] = {}
 
     def input(self, name: str, *, quick: bool) -> Noted:
         """Return a number that is given when the tape is run."""
@@ -72,28 +73,41 @@ class Tape:
 
     def apply(self, name: str, items: tuple[Item, ...]) -> Item:
         """Return what a NumPy function of single numbers gives, noted unless it is plain."""
-        name = ALIASES.get(name, name)
+        for item in items:
+            # True is equal to one, and nought to minus nought, and yet they are not the same.
+            if item.__class__ is bool or (item == 0 and math.copysign(1.0, item) < 0):
+                return self._apply(ALIASES.get(name, name), items)
+        key = (name, *items)
+        known = self._known.get(key)
+        if known is None:
+            known = self._known[key] = self._apply(ALIASES.get(name, name), items)
+        return known
+
+    def _apply(self, name: str, items: tuple[Item, ...]) -> Item:
         rewritten = _REWRITTEN.get(name)
         if rewritten is not None:
             return rewritten(self, *items)
         if name not in CALLS:
             raise Unrecordable(f"no recording of {name}")
-        if not any(item.__class__ is Noted for item in items):
+        noted = [item for item in items if item.__class__ is Noted]
+        if not noted:
             with np.errstate(all="ignore"):
                 return CALLS[name](*items).item()
-        short = _shorter(name, items)
-        if short is not None:
-            return short
-        if name == "power":
-            power = self._whole_power(*items)
-            if power is not None:
-                return power
-        if name in ARITHMETIC or name in FUNCTIONS or name in ("maximum", "minimum", "negative"):
-            items = tuple(self._as_number(item) for item in items)
-        truth = name in TRUTHS or (name == "where" and all(map(_is_truth, items[1:])))
-        if name == "where" and not truth:
-            items = (items[0], *(self._as_number(item) for item in items[1:]))
-        quick = any(item.__class__ is Noted and item.quick for item in items)
+        if len(noted) < len(items) or name == "where":
+            short = _shorter(name, items)
+            if short is not None:
+                return short
+        quick = is_truth = False
+        for item in noted:
+            quick, is_truth = quick or item.quick, is_truth or item.is_truth
+        if name == "where":
+            truth = _is_truth(items[1]) and _is_truth(items[2])
+            if not truth:
+                items = (items[0], self._as_number(items[1]), self._as_number(items[2]))
+        else:
+            truth = name in TRUTHS
+            if is_truth and name not in LOGICAL:
+                items = tuple(self._as_number(item) for item in items)
         return self._note(name, items, is_truth=truth, quick=quick)
 
     def needed(self, items: Iterable[Item], wanted: Callable[[Noted], bool]) -> list[int]:
@@ -109,27 +123,15 @@ class Tape:
         return sorted(found)
 
     def _note(self, name: str, items: tuple[Item, ...], *, is_truth: bool, quick: bool) -> Noted:
-        key = (name, *((item.place,) if item.__class__ is Noted else plain_key(item)
-                       for item in items))  # fmt: skip
-        known = self._places.get(key)
-        if known is None:
-            known = Noted(self, len(self.rows), is_truth, quick)
-            self.rows.append((name, items))
-            self.notes.append(known)
-            self._places[key] = known
-        return known
+        noted = Noted(self, len(self.rows), is_truth, quick)
+        self.rows.append((name, items))
+        self.notes.append(noted)
+        return noted
 
     def _as_number(self, item: Item) -> Item:
         if item.__class__ is Noted and item.is_truth:
             return self.apply("where", (item, 1.0, 0.0))
         return float(item) if item.__class__ is bool else item
-
-    def _whole_power(self, base: Item, exponent: Item) -> Item:
-        if exponent == 2.0:
-            return self.apply("multiply", (base, base))
-        if exponent == 0.5:
-            return self.apply("sqrt", (base,))
-        return None
 
 
 def plain_key(item: Item) -> tuple[Any, ...]:
@@ -165,6 +167,9 @@ def _shorter(name: str, items: tuple[Item, ...]) -> Item:
     if items[1].__class__ is not Noted:
         if name == "divide" and items[1] == 1.0:
             return first
+        if name == "power" and items[1] in (2.0, 0.5):
+            apply = first.tape.apply
+            return apply("sqrt", (first,)) if items[1] == 0.5 else apply("multiply", (first, first))
         if (name, items[1]) in (("greater", math.inf), ("less", -math.inf)):
             return False
     if items[0].__class__ is not Noted and (name, first) in (
@@ -213,8 +218,6 @@ _REWRITTEN = {
     "isfinite": lambda tape, value: tape.apply(
         "less", (tape.apply("absolute", (value,)), math.inf)
     ),
-    "isinf": lambda tape, value: tape.apply(
-        "equal", (tape.apply("absolute", (value,)), math.inf)
-    ),
+    "isinf": lambda tape, value: tape.apply("equal", (tape.apply("absolute", (value,)), math.inf)),
 }
 """What is the same as a few simpler operations."""
