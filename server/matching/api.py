@@ -2,6 +2,7 @@
 
 from uuid import UUID
 
+from django.db.models import Prefetch
 from django.http import HttpRequest
 from ninja import Router, Status
 
@@ -48,7 +49,9 @@ def list_briefs(request: HttpRequest) -> list[schemas.BriefCard]:
         schemas.BriefCard(
             id=brief.pk, name=brief.name, changed_at=brief.changed_at, match=_last(brief)
         )
-        for brief in Brief.objects.of(request.user).prefetch_related("matches")
+        for brief in Brief.objects.of(request.user).defer("document").prefetch_related(
+            Prefetch("matches", Match.objects.defer("answer", "document"))
+        )
     ]
 
 

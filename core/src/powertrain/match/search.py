@@ -106,6 +106,8 @@ class Search:
             if not self.tally.feasible:
                 # Somebody waits for a first answer; the rest of the group has its turn.
                 yield next(solving, self.tally)
+            else:
+                yield self.tally
             if sum(count for count, _ in waiting) > MOST_WAITING:
                 yield from self._each_in_turn(waiting)
         yield self.tally
