@@ -9,12 +9,12 @@ from ninja.parser import Parser
 from pydantic import BaseModel
 
 from builds.api import router as builds
-from builds.ways_api import router as ways
 from config.api_errors import tell_errors
 from matching.api import router as matching
 from powertrain.documents.text import parse
 from powertrain.errors import Refusal
 from shelf.api import router as shelf
+from ways.api import router as ways
 
 
 class GuardedParser(Parser):

@@ -49,9 +49,9 @@ def list_briefs(request: HttpRequest) -> list[schemas.BriefCard]:
         schemas.BriefCard(
             id=brief.pk, name=brief.name, changed_at=brief.changed_at, match=_last(brief)
         )
-        for brief in Brief.objects.of(request.user).defer("document").prefetch_related(
-            Prefetch("matches", Match.objects.defer("answer", "document"))
-        )
+        for brief in Brief.objects.of(request.user)
+        .defer("document")
+        .prefetch_related(Prefetch("matches", Match.objects.defer("answer", "document")))
     ]
 
 

@@ -66,7 +66,7 @@ def _search(match: Any, brief: BriefDocument) -> None:
     search = Search(brief, shelf, best=SHOWN)
     for _ in _told(match, search, search.steps()):
         if _is_called_off(match):
-            match.answer = answer_of(search, FIRST_SHOWN, by_trio=True).model_dump(mode="json")
+            match.answer = _so_far(search, FIRST_SHOWN)
             _end(match, match.State.CANCELLED)
             return
     relaxed = []
@@ -91,11 +91,16 @@ def _told(match: Any, search: Search, steps: Iterator[Tally]) -> Iterator[None]:
         fields = _counted(match, tally)
         if first or (tally.feasible and now - answered > ANSWERED_EVERY_S):
             shown = AT_ONCE if first else FIRST_SHOWN
-            match.answer = answer_of(search, shown, by_trio=True).model_dump(mode="json")
+            match.answer = _so_far(search, shown)
             answered, fields = now, [*fields, "answer"]
         match.save(update_fields=fields)
         yield
     _counted(match, search.tally)
+
+
+def _so_far(search: Search, shown: int) -> dict[str, Any]:
+    """Return the answer of a search under way, at once rather than with bands."""
+    return answer_of(search, shown, by_trio=True, bands=False).model_dump(mode="json")
 
 
 def _counted(match: Any, tally: Tally) -> list[str]:

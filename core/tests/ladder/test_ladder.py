@@ -143,7 +143,7 @@ def test_the_neighbourhood_holds_the_present_rung_and_one_size_around(sold):
     answer = ladder_answer(build, rungs)
     for stage, (driver, driven) in zip(answer.stages, answer.present.teeth, strict=True):
         row = stage.near[stage.near_drivers.index(driver)][stage.near_driven.index(driven)]
-        assert row == answer.present
+        assert row == answer.present.model_copy(update={"bands": {}})
         assert len(stage.near) == len(stage.near_drivers)
 
 

@@ -15,6 +15,7 @@ from powertrain.operating.moments import with_moments
 from powertrain.shelf.shipped import shipped_shelf
 from powertrain.ways.boost import boost
 from powertrain.ways.chart import speed_chart
+from powertrain.ways.gear_teeth import module_of, planetary
 from powertrain.ways.overvolt import overvolt
 from powertrain.ways.roads import roads
 from powertrain.ways.runs import will_it_run
@@ -46,7 +47,7 @@ def top_of(build: Build) -> float:
 
 
 def test_windings_of_one_can_give_the_same_torque(build):
-    told = windings(build)
+    told = windings(build, shipped_shelf())
     numbers = [one.number for one in told.windings]
     assert numbers == sorted(numbers)
     assert sum(one.own for one in told.windings) == 1
@@ -61,7 +62,7 @@ def test_windings_of_one_can_give_the_same_torque(build):
 
 
 def test_a_windings_figures_are_the_benchs(build):
-    for one in windings(build).windings:
+    for one in windings(build, shipped_shelf()).windings:
         bench = solve(set_on(build, one.change)).doubt.figures
         assert one.top_speed_kmh == pytest.approx(bench["top_speed_kmh"].value, rel=1e-6)
         assert one.winding_climb_c == pytest.approx(bench["winding_c"].value, abs=0.01)
@@ -69,11 +70,11 @@ def test_a_windings_figures_are_the_benchs(build):
 
 def test_the_teeth_that_keep_todays_speed_do(build):
     today = top_of(build)
-    for one in windings(build).windings:
+    for one in windings(build, shipped_shelf()).windings:
         kept = top_of(set_on(build, one.keeps_change))
         # Whole teeth come within a few percent; amps limits do not move with the winding.
         assert kept == pytest.approx(today, rel=0.06)
-    own = next(one for one in windings(build).windings if one.own)
+    own = next(one for one in windings(build, shipped_shelf()).windings if one.own)
     assert own.keeps_teeth == [16, 60]
 
 
@@ -84,15 +85,15 @@ def test_an_inverters_motor_has_no_other_winding(build):
         "top_rpm": 6000,
     }  # fmt: skip
     packaged = check_build(document)
-    assert windings(packaged).windings == []
-    assert speed_chart(packaged).windings == [0.0]
+    assert windings(packaged, shipped_shelf()).windings == []
+    assert speed_chart(packaged, shipped_shelf()).windings == [0.0]
 
 
 # Speed chart
 
 
 def test_free_rpm_is_volts_times_kv_less_what_turning_takes(build):
-    told = speed_chart(build)
+    told = speed_chart(build, shipped_shelf())
     at, own = told.states.index("nominal"), told.rows[told.own[0]][told.own[1]]
     # 13 cells at 3.7 V and 60 KV, less I0 R: closed form of the free motor.
     ohm = 0.045 + 0.006 + 13 / 4 * 0.020 + 0.010
@@ -101,7 +102,7 @@ def test_free_rpm_is_volts_times_kv_less_what_turning_takes(build):
 
 
 def test_a_cell_of_the_chart_is_what_the_bench_shows_of_it(build):
-    told = speed_chart(build)
+    told = speed_chart(build, shipped_shelf())
     for row, column in ((0, 0), (len(told.cells) - 1, len(told.windings) - 1), told.own):
         cell = told.rows[row][column]
         tried = set_on(build, {**cell.change, "battery.cell_voltage_v": 3.7})
@@ -112,14 +113,14 @@ def test_a_cell_of_the_chart_is_what_the_bench_shows_of_it(build):
 
 
 def test_more_cells_and_faster_windings_turn_faster(build):
-    told = speed_chart(build)
+    told = speed_chart(build, shipped_shelf())
     free = np.array([[cell.free_rpm for cell in row] for row in told.rows], float)
     assert np.all(np.diff(free, axis=0) > 0)
     assert np.all(np.diff(free, axis=1) > 0)
     assert told.window_rpm is None
     small = next(one for one in BUILDS.values() if one.name == "Fast model car")
     # The trade's window for small fast motors; common practice, no source.
-    assert speed_chart(small).window_rpm == [36_000, 38_000]
+    assert speed_chart(small, shipped_shelf()).window_rpm == [36_000, 38_000]
 
 
 # More volts
@@ -136,6 +137,7 @@ def test_the_watts_stay_where_they_were(build):
     bench = solve(set_on(build, told.change))
     wheels_up = next(one for one in bench.moments if one.id == "wheels_up")
     assert told.then.free_rpm == pytest.approx(wheels_up.state.motor_rpm)
+    assert told.then.bands["free_rpm"] == wheels_up.bands["motor_rpm"]
 
 
 def test_thirteen_cells_are_over_fifty_volt_capacitors_and_eleven_are_not(build):
@@ -164,7 +166,7 @@ def test_what_is_not_known_is_a_condition_and_both_schools_are_told(trike):
 
 
 def test_every_road_is_worked_to_the_same_speed(build):
-    told = roads(build, 42.0)
+    told = roads(build, 42.0, shipped_shelf())
     assert {road.id for road in told.roads} == {"gearing", "winding", "cells", "timing"}
     for road in told.roads:
         assert road.reached, road
@@ -174,15 +176,43 @@ def test_every_road_is_worked_to_the_same_speed(build):
         assert road.bought["top_speed_kmh"] >= 42.0 * (1 - 1e-3)
     teeth = next(road for road in told.roads if road.id == "gearing")
     assert len(teeth.parts) == 1
+    # The cheapest such wheel on the shelf, looked up by hand.
+    ((path, count),) = teeth.change.items()
+    side, stage = path.split(".")[2].removesuffix("_teeth"), build.gearing[int(path.split(".")[1])]
+    sold = [
+        size.price
+        for item in shipped_shelf().teeth
+        if (item.kind, item.side, item.pitch_mm) == (stage.kind, side, stage.pitch_mm)
+        for size in item.sizes
+        if size.teeth == count
+    ]
+    assert teeth.price == (min(sold) if sold else None)
+    bench = solve(set_on(build, teeth.change)).doubt.figures["winding_c"].band
+    assert teeth.bands["winding_c"] == pytest.approx(bench, rel=1e-3)
 
 
 def test_a_road_that_does_not_lead_there_says_how_far_it_goes(build):
-    told = roads(build, 70.0)
+    told = roads(build, 70.0, shipped_shelf())
     teeth = next(road for road in told.roads if road.id == "gearing")
     assert not teeth.reached
     assert float(teeth.why.split()[2]) < 70
     with pytest.raises(Refusal):
-        roads(build, 20.0)
+        roads(build, 20.0, shipped_shelf())
+
+
+# Gears by their teeth
+
+
+def test_a_planetary_gear_and_a_pitch_in_inches():
+    # Willis: 1 + 72/18 is 5; 18 and 72 make 90, which three planets divide and four do not.
+    told = planetary(18, 72, 3)
+    assert (told.ratio, told.planet_teeth, told.fits) == (5.0, 27, True)
+    assert not planetary(18, 72, 4).fits
+    assert "even" in planetary(18, 73, 3).say
+    with pytest.raises(Refusal):
+        planetary(30, 20, 3)
+    # 32 diametral pitch is module 0.79375 mm (25.4/32, by definition of the inch).
+    assert module_of(32.0).module_mm == 0.79375
 
 
 # Stages

@@ -53,3 +53,9 @@ export const boost = (
       body: { document, helper, tap_cells: tapCells, from_kmh: fromKmh },
     }),
   );
+
+export const planetary = (sun: number, ring: number, planets: number) =>
+  answered(client.POST("/api/planetary", { body: { sun, ring, planets } }));
+
+export const gearModule = (diametralPitch: number) =>
+  answered(client.POST("/api/module", { body: { diametral_pitch: diametralPitch } }));

@@ -84,6 +84,7 @@ const STORED: Record<string, QuantityId> = {
   m: "ground",
   m2: "area",
   C: "temperature",
+  "N.m": "torque",
   "km/h": "speed",
   "m/s": "speed",
 };
@@ -109,6 +110,10 @@ export const imperialChoice = (): UnitChoice =>
 
 /** How a document's value in `unit` is shown and typed. */
 export function documentUnit(unit: string, choice: UnitChoice): Unit {
+  if (unit === "N.m/A") {
+    const torque = unitOf("torque", choice);
+    return { ...torque, sign: `${torque.sign}/A` };
+  }
   const quantity = STORED[unit];
   if (quantity === undefined) return same(unit, SIGNS[unit] ?? unit);
   const shown = unitOf(quantity, choice);

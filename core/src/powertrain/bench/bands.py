@@ -12,7 +12,7 @@ from powertrain.doubt.bands import Shares, bands_of, shares_of
 from powertrain.doubt.draws import DRAWS, Doubt
 from powertrain.figures import FigureId
 from powertrain.heat.limits import NODES
-from powertrain.levers.board import Sweep
+from powertrain.levers.board import Sweep, sweep_of
 from powertrain.operating.distance import range_km
 from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km
@@ -32,6 +32,13 @@ WORTH_NAMING = 0.02
 def band_of(samples: Array) -> Band:
     """Return the band of one figure."""
     return _band(bands_of(samples))
+
+
+def figure_bands(build: Build) -> dict[FigureId, Band]:
+    """Return the bands of a build's main figures, as the bench has them, without its levers."""
+    sweep = sweep_of(build, Doubt.of(build), ())
+    drawn = np.stack([values[DRAWN] for values in sweep.figures.values()])
+    return {key: _band(band) for key, band in zip(sweep.figures, bands_of(drawn), strict=True)}
 
 
 def _band(points: Array) -> Band:

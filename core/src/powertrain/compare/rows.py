@@ -7,7 +7,7 @@ from typing import Literal
 import numpy as np
 from pydantic import BaseModel
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import scalar
 from powertrain.bench.answer import Answer, Band
 from powertrain.compare.terms import drive_kg
 from powertrain.constants import RPM_PER_RAD_S
@@ -15,12 +15,10 @@ from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.figures import FigureId
 from powertrain.operating.free import free_running
-from powertrain.operating.full_throttle import fastest_mps, full_throttle
-from powertrain.operating.state import state_at_full_throttle
+from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.state import greatest_power
 
 Better = Literal["more", "less"] | None
-POINTS = 160
-"""Speeds at which the greatest power is looked for."""
 
 
 class CompareRow(BaseModel):
@@ -108,12 +106,8 @@ def _start_torque(one: Compared) -> Said:
 
 def _greatest_power(one: Compared) -> Said:
     """Return the greatest power of all shafts at full throttle, with the rpm it comes at."""
-    speeds: Array = np.linspace(0.0, float(fastest_mps(one.drive)), POINTS)
-    if not np.all(np.isfinite(speeds)):
-        return None, ""
-    states = state_at_full_throttle(one.drive, speeds, np.zeros(POINTS))
-    at = int(np.argmax(states.shaft_w))
-    return float(states.shaft_w[at]), f"at {float(states.motor_rpm[at]):,.0f} rpm"
+    power = greatest_power(one.drive)
+    return (None, "") if power is None else (power[0], f"at {power[1]:,.0f} rpm")
 
 
 def _free_rpm(one: Compared) -> Said:

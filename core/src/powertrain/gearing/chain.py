@@ -87,50 +87,6 @@ def loop_of(small_mm: float, large_mm: float, length_mm: float) -> Loop:
     return Loop(small_mm, large_mm, (low + high) / 2)
 
 
-def chain_pitches(centre_pitches: float, small: int, large: int) -> float:
-    """Return the length of a chain in pitches by the handbooks' formula.
-
-    ``2 C + (z1 + z2)/2 + ((z2 - z1)/(2 pi))^2 / C`` with C in pitches; good to a few hundredths
-    of a pitch for usual drives. Source: Shigley, eq. 17-34; Machinery's Handbook.
-    """
-    return (
-        2 * centre_pitches
-        + (small + large) / 2
-        + ((large - small) / (2 * math.pi)) ** 2 / centre_pitches
-    )
-
-
-def chain_centre_pitches(links: float, small: int, large: int) -> float:
-    """Return the centre distance in pitches of a chain of so many links, by the same formula.
-
-    ``C = (A + sqrt(A^2 - 8 ((z2 - z1)/(2 pi))^2)) / 4`` with ``A = L - (z1 + z2)/2``.
-    Source: Shigley, eq. 17-35 and 17-36.
-
-    Raises
-    ------
-    Refusal
-        If the chain is too short.
-    """
-    free = links - (small + large) / 2
-    under = free**2 - 8 * ((large - small) / (2 * math.pi)) ** 2
-    if free <= 0 or under < 0:
-        raise Refusal("links", "is too short to go around both sprockets")
-    return (free + math.sqrt(under)) / 4
-
-
-def belt_centre_mm(length_mm: float, small_mm: float, large_mm: float) -> float:
-    """Return the centre distance of a belt from pitch length and pitch diameters, approximated.
-
-    ``C = (K + sqrt(K^2 - 2 (D - d)^2)) / 4`` with ``K = L - pi/2 (D + d)``.
-    Source: Shigley, eq. 17-16b.
-    """
-    free = length_mm - math.pi / 2 * (large_mm + small_mm)
-    under = free**2 - 2 * (large_mm - small_mm) ** 2
-    if free <= 0 or under < 0:
-        raise Refusal("links", "is too short to go around both pulleys")
-    return (free + math.sqrt(under)) / 4
-
-
 def teeth_in_mesh(loop: Loop, teeth: int) -> float:
     """Return how many teeth of the smaller wheel the strand lies on."""
     return teeth * loop.wrap_deg / 360

@@ -6,12 +6,19 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel
 
+from powertrain.bench.answer import Band
+from powertrain.bench.bands import figure_bands
+from powertrain.bench.numbers import number
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
+from powertrain.documents.paths import changed
+from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
+from powertrain.figures import FigureId
 from powertrain.heat.limits import Limits
 from powertrain.ladder.rungs import Rungs
 from powertrain.match.reasons import sentence
+from powertrain.operating.moments import with_moments
 
 Choice = Literal["fastest", "coolest", "strongest"]
 
@@ -29,7 +36,8 @@ class Rung(BaseModel):
     """One rung: teeth of each toothed stage, and what it does.
 
     `change` are the values that set it, by document path; `stopped` is why it can't be, None
-    where nothing stops it.
+    where nothing stops it. `bands` are the 10, 50 and 90 % points of the figures that doubt
+    touches, of the present rung and the best ones; those of the others are about as wide.
     """
 
     teeth: list[list[int]]
@@ -37,6 +45,7 @@ class Rung(BaseModel):
     figures: dict[str, float | None]
     stopped: str | None
     change: dict[str, int]
+    bands: dict[str, Band] = {}
 
 
 class StageLadder(BaseModel):
@@ -125,8 +134,8 @@ def ladder_answer(
         count=len(rungs),
         reductions=len(rungs.ratio),
         open=int(np.count_nonzero(free)),
-        present=_rung(rungs, here, stop),
-        best={key: _rung(rungs, place, stop) for key, place in best.items()},
+        present=_banded(build, _rung(rungs, here, stop)),
+        best={key: _banded(build, _rung(rungs, place, stop)) for key, place in best.items()},
         best_say={key: SAY[key] for key in best},
         rungs=[_rung(rungs, int(place), stop) for place in order[:limit]],
         stages=[_stage(build, rungs, row, own, stop) for row in range(len(rungs.sizes))],
@@ -177,6 +186,23 @@ def _best(rungs: Rungs, wished: NDArray[np.bool_], today: float) -> dict[Choice,
     return best
 
 
+BANDED: dict[str, FigureId] = {
+    "top_speed_kmh": "top_speed_kmh",
+    "climb_kmh": "climb_kmh",
+    "motor_peak_a": "motor_peak_a",
+    "pack_peak_a": "pack_peak_a",
+    "winding_climb_c": "winding_c",
+    "case_climb_c": "case_c",
+}
+"""Figures of a rung that the bench has bands of, and its names for them."""
+
+
+def _banded(build: Build, rung: Rung) -> Rung:
+    document = with_moments(build).model_dump(mode="json", exclude_unset=True)
+    bands = figure_bands(check_build(changed(document, rung.change)))
+    return rung.model_copy(update={"bands": {key: bands[of] for key, of in BANDED.items()}})
+
+
 def _rung(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> Rung:
     teeth = rungs.teeth(place)
     rule = int(stop[place])
@@ -188,16 +214,10 @@ def _rung(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> Rung:
     return Rung(
         teeth=teeth,
         ratio=float(rungs.ratio[rungs.of[place]]),
-        figures={
-            name: _finite(float(value[rungs.of[place]])) for name, value in rungs.figures.items()
-        },
+        figures={name: number(value[rungs.of[place]]) for name, value in rungs.figures.items()},
         stopped=None if rule < 0 else sentence(rungs.rules[rule]),
         change=change,
     )
-
-
-def _finite(value: float) -> float | None:
-    return value if np.isfinite(value) else None
 
 
 def _stage(
@@ -244,9 +264,9 @@ def _map(rungs: Rungs) -> list[MapPoint]:
         points.append(
             MapPoint(
                 ratio=float(rungs.ratio[place]),
-                top_speed_kmh=_finite(speed),
+                top_speed_kmh=number(speed),
                 launch_n=float(rungs.figures["launch_n"][place]),
-                winding_climb_c=_finite(hot) if climbs else None,
+                winding_climb_c=number(hot) if climbs else None,
                 stopped=bool(rungs.stopped[place] >= 0),
                 rungs=int(total),
             )

@@ -6,6 +6,7 @@ from powertrain.documents.build import Build
 from powertrain.documents.shelf import Shelf, ToothedRange
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.errors import Refusal
+from powertrain.gearing.sold import fits
 
 MOST_RUNGS = 4_000_000
 """Rungs of one ladder; more than that is no ladder any more."""
@@ -56,18 +57,6 @@ def checked(sizes: list[StageSizes]) -> int:
     if count > MOST_RUNGS:
         raise Refusal("gearing", f"makes {count:,} rungs; a ladder takes {MOST_RUNGS:,}")
     return count
-
-
-def fits(stage: ToothedStage, item: ToothedRange) -> bool:
-    """Return whether a range of wheels is of a stage's kind and pitch."""
-    if item.kind != stage.kind:
-        return False
-    own, theirs = (
-        (stage.module_mm, item.module_mm)
-        if stage.kind == "spur"
-        else (stage.pitch_mm, item.pitch_mm)
-    )
-    return own is None or theirs is None or abs(own - theirs) < 1e-6
 
 
 def _teeth(fitting: list[ToothedRange], side: str, own: int) -> tuple[int, ...]:

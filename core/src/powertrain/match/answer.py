@@ -6,6 +6,10 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from powertrain.arrays import scalar
+from powertrain.bench.answer import Band
+from powertrain.bench.bands import figure_bands
+from powertrain.bench.numbers import number
 from powertrain.documents.brief import Brief
 from powertrain.match.judged import Judged, Key, Told, judge
 from powertrain.match.options import Options
@@ -54,7 +58,9 @@ class Margin(BaseModel):
 class Result(BaseModel):
     """One candidate. `build` is a build document; `worth` what its score is made of.
 
-    `gearings` is how many gearings do with its motor, controller and pack.
+    `gearings` is how many gearings do with its motor, controller and pack. `bands` are the 10, 50
+    and 90 % points of the figures that doubt touches; empty while a search is under way.
+    `differs` says what a near-tie has more (or less) of than the one before, by figure.
     """
 
     rank: int
@@ -65,6 +71,8 @@ class Result(BaseModel):
     margins: dict[str, Margin]
     score: float
     worth: dict[str, float]
+    bands: dict[str, Band]
+    differs: dict[str, float]
     say: str
 
 
@@ -121,22 +129,25 @@ MOST_TRIOS = 100
 
 
 def answer_of(
-    search: Search, limit: int, relaxed: Iterable[Relaxed] = (), *, by_trio: bool = False
-) -> MatchAnswer:
+    search: Search, limit: int, relaxed: Iterable[Relaxed] = (), *, by_trio: bool = False,
+    bands: bool = True,
+) -> MatchAnswer:  # fmt: skip
     """Return the answer of a search so far; its best are solved again by the plain solver.
 
     Parameters
     ----------
     by_trio : bool
         Whether to give only the best gearing of each motor, controller and pack.
+    bands : bool
+        Whether to say how sure the figures are; that takes a hundredth of a second a result.
     """
     brief, options, tally = search.brief, search.options, search.tally
     ranked = _best_of_trios(search) if by_trio else _best(search)
     keys, scores = [key for key, _ in ranked[:limit]], [score for _, score in ranked[:limit]]
     judged = [judge(brief, options, key) for key in keys]
     results = [
-        _result(options, rank, one, score, _say(judged, scores, rank - 1),
-                tally.by_trio[one.key[:3]][0])
+        _result(options, rank, one, score, _differs(judged, scores, rank - 1),
+                tally.by_trio[one.key[:3]][0], bands)
         for rank, (one, score) in enumerate(zip(judged, scores, strict=True), 1)
     ]  # fmt: skip
     return MatchAnswer(
@@ -180,14 +191,13 @@ def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
 
 
 def _result(
-    options: Options, rank: int, one: Judged, score: float, say: str, gearings: int
-) -> Result:
-    figures: dict[str, float | None] = {
-        key: _finite(float(value)) for key, value in one.figures.items()
-    }
+    options: Options, rank: int, one: Judged, score: float, differs: dict[str, float],
+    gearings: int, bands: bool,
+) -> Result:  # fmt: skip
+    figures: dict[str, float | None] = {key: number(value) for key, value in one.figures.items()}
     figures |= {
         "full_charge_v": float(one.seen.many.drive.pack.charger_v),
-        "price": _finite(float(one.seen.price)),
+        "price": number(one.seen.price),
         "added_mass_kg": float(one.seen.added_kg),
         "stages": float(one.seen.stages),
     }
@@ -200,7 +210,9 @@ def _result(
         margins=margins_of(one.told),
         score=score,
         worth={key: float(part) for key, part in zip(CRITERIA, one.worth.parts, strict=True)},
-        say=say,
+        bands=dict(figure_bands(one.build)) if bands else {},
+        differs=differs,
+        say=_say(differs),
     )
 
 
@@ -210,40 +222,50 @@ def margins_of(told: Iterable[Told]) -> dict[str, Margin]:
         one.wish.id: Margin(
             label=one.wish.label,
             unit=one.wish.unit,
-            value=_finite(one.value),
+            value=None if one.value is None else number(one.value),
             limit=one.wish.limit,
-            margin=None if one.value is None else _finite(float(one.wish.margin(one.value))),  # type: ignore[arg-type]
+            margin=None if one.value is None else number(one.wish.margin(scalar(one.value))),
             at=one.wish.at,
         )
         for one in told
     }
 
 
-def _finite(value: float | None) -> float | None:
-    return value if value is not None and math.isfinite(value) else None
+NEARLY: dict[str, tuple[str, str, str, str]] = {
+    "price": ("costs", "", "more", "less"),
+    "added_mass_kg": ("weighs", " kg", "more", "less"),
+    "range_km": ("goes", " km", "farther", "less far"),
+}
+"""What near-ties are told apart by: verb, unit and the words for more and less."""
+
+LEAST_TOLD = 0.05
 
 
-def _say(judged: list[Judged], scores: list[float], place: int) -> str:
+def _differs(judged: list[Judged], scores: list[float], place: int) -> dict[str, float]:
     """Return how a result that is nearly as good as the one before differs from it."""
     if place == 0 or scores[place - 1] - scores[place] >= NEAR_TIE:
-        return ""
+        return {}
     one, before = judged[place], judged[place - 1]
-    differences = [
-        _difference("costs", float(one.seen.price - before.seen.price), "", "more", "less"),
-        _difference("weighs", float(one.seen.added_kg - before.seen.added_kg), " kg", "more",
-                    "less"),
-        _difference("goes", float(one.figures["range_km"] - before.figures["range_km"]), " km",
-                    "farther", "less far"),
-    ]  # fmt: skip
-    named = [difference for difference in differences if difference]
+    values = {
+        "price": float(one.seen.price - before.seen.price),
+        "added_mass_kg": float(one.seen.added_kg - before.seen.added_kg),
+        "range_km": float(one.figures["range_km"] - before.figures["range_km"]),
+    }
+    return {key: value if abs(value) >= LEAST_TOLD else 0.0
+            for key, value in values.items() if math.isfinite(value)}  # fmt: skip
+
+
+def _say(differs: dict[str, float]) -> str:
+    """Return a near-tie in words."""
+    if not differs:
+        return ""
+    named = [
+        f"{verb} {abs(differs[key]):.3g}{unit} {more if differs[key] > 0 else less}"
+        for key, (verb, unit, more, less) in NEARLY.items()
+        if differs.get(key)
+    ]
     what = ", ".join(named) if named else "differs in nothing that counts"
     return f"Nearly as good as the one before: it {what}."
-
-
-def _difference(verb: str, value: float, unit: str, more: str, less: str) -> str:
-    if not math.isfinite(value) or abs(value) < 0.05:
-        return ""
-    return f"{verb} {abs(value):.3g}{unit} {more if value > 0 else less}"
 
 
 def _decided(brief: Brief, judged: list[Judged]) -> str | None:

@@ -7,11 +7,19 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, floats, scalar
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import FullThrottle, full_throttle, motor_side_power_w
+from powertrain.operating.full_throttle import (
+    FullThrottle,
+    fastest_mps,
+    full_throttle,
+    motor_side_power_w,
+)
 from powertrain.operating.limits import Limit
 from powertrain.units import rpm_from_rad_s
 
 ONE = scalar(1.0)
+
+POWER_POINTS = 160
+"""Speeds at which the greatest power is looked for."""
 
 
 @dataclass(frozen=True)
@@ -138,6 +146,19 @@ def state_of(drive: Drive, speed_mps: Array, grade_pct: Array, at: FullThrottle)
     """Return the state at a full throttle that is known already."""
     amps, pack_a = at.motor_current_a, at.battery_current_a
     return state_at(drive, speed_mps, grade_pct, amps, pack_a, at.limited_by, at.gear)
+
+
+def greatest_power(drive: Drive) -> tuple[float, float] | None:
+    """Return the greatest watts of all shafts at full throttle on the level, and the motor's rpm.
+
+    None for a drive that would turn ever faster.
+    """
+    speeds: Array = np.linspace(0.0, float(fastest_mps(drive)), POWER_POINTS)
+    if not np.all(np.isfinite(speeds)) or speeds[-1] <= 0:
+        return None
+    states = state_at_full_throttle(drive, speeds, np.zeros(POWER_POINTS))
+    at = int(np.argmax(states.shaft_w))
+    return float(states.shaft_w[at]), float(states.motor_rpm[at])
 
 
 def state_at_force(

@@ -7,7 +7,9 @@ from pydantic import BaseModel
 
 from powertrain.arrays import Array
 from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.bench.numbers import number
 from powertrain.documents.build import Build
+from powertrain.documents.shelf import Shelf
 from powertrain.documents.spread import with_values
 from powertrain.drive import Drive
 from powertrain.levers.rules.winding import wound_to
@@ -52,12 +54,12 @@ class ChartAnswer(BaseModel):
     schools: str
 
 
-def speed_chart(build: Build) -> ChartAnswer:
+def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:
     """Return the chart around a build."""
     cells = [s for s in range(build.battery.series - AROUND, build.battery.series + AROUND + 1)
              if s >= 1]  # fmt: skip
-    winding, numbers = winding_of(build.motor), can_of(build)
-    changes = [{} if number is None else wound_to(build, number) for number in numbers]
+    winding, numbers = winding_of(build.motor), can_of(build, shelf)
+    changes = [{} if own is None else wound_to(build, own) for own in numbers]
     volts = [getattr(CHEMISTRIES[build.battery.chemistry], f"{state}_v") for state in STATES]
     variants = [
         {**change, "battery.series": float(series), "battery.cell_voltage_v": volt}
@@ -124,4 +126,4 @@ def _rpm(build: Build, variants: list[dict[str, Any]]) -> tuple[Array, Array]:
 
 
 def _listed(values: Array) -> list[float | None]:
-    return [float(value) if np.isfinite(value) else None for value in values]
+    return [number(value) for value in values]

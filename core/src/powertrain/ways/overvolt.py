@@ -5,6 +5,7 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.bench.answer import Answer, Band
 from powertrain.bench.solve import solve
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
@@ -17,7 +18,7 @@ Weight = Literal["fine", "condition", "stop"]
 
 
 class Side(BaseModel):
-    """The present or the higher pack, in figures."""
+    """The present or the higher pack, in figures, and the bands of those that doubt touches."""
 
     series: int
     full_v: float
@@ -29,6 +30,7 @@ class Side(BaseModel):
     pack_peak_w: float
     winding_climb_c: float | None
     case_climb_c: float | None
+    bands: dict[str, Band]
 
 
 class Condition(BaseModel):
@@ -80,10 +82,11 @@ def overvolt(build: Build, series: int) -> OvervoltAnswer:
         change["controller.battery_current_limit_a"] = float(f"{lowered:.3g}")
     document = build.model_dump(mode="json", exclude_unset=True)
     higher = check_build(changed(document, change))
-    now, then = _side(build), _side(higher)
+    solved = solve(higher)
+    now, then = _side(build, solve(build)), _side(higher, solved)
     conditions = [
         _rpm(build, then), *_volts(higher, then), _watts(build, change, now, then),
-        _heat(higher), _brakes(build, then),
+        _heat(solved), _brakes(build, then),
     ]  # fmt: skip
     return OvervoltAnswer(
         now=now,
@@ -96,8 +99,7 @@ def overvolt(build: Build, series: int) -> OvervoltAnswer:
     )
 
 
-def _side(build: Build) -> Side:
-    answer = solve(build)
+def _side(build: Build, answer: Answer) -> Side:
     moments = {moment.id: moment for moment in answer.moments}
     top, climb = moments["top_speed"], moments["climb"]
     chemistry = CHEMISTRIES[build.battery.chemistry]
@@ -113,6 +115,13 @@ def _side(build: Build) -> Side:
         pack_peak_w=peak_w,
         winding_climb_c=climb.heat["winding"].after_c,
         case_climb_c=climb.heat["case"].after_c,
+        bands={
+            "free_rpm": moments["wheels_up"].bands["motor_rpm"],
+            "loaded_rpm": top.bands["motor_rpm"],
+            "top_speed_kmh": answer.doubt.figures["top_speed_kmh"].band,
+            "winding_climb_c": climb.bands["winding_c"],
+            "case_climb_c": climb.bands["case_c"],
+        },
     )
 
 
@@ -174,8 +183,7 @@ def _watts(build: Build, change: dict[str, Any], now: Side, then: Side) -> Condi
     return Condition(id="watts", weight="condition", say=say)
 
 
-def _heat(build: Build) -> Condition:
-    answer = solve(build)
+def _heat(answer: Answer) -> Condition:
     hot = [verdict for verdict in answer.verdicts if verdict.id.endswith("_temperature")]
     stops = [verdict for verdict in hot if verdict.severity == "stop"]
     if stops:

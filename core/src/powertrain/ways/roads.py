@@ -8,13 +8,18 @@ import numpy as np
 from pydantic import BaseModel
 
 from powertrain.arrays import scalar
+from powertrain.bench.answer import Band
+from powertrain.bench.bands import figure_bands
+from powertrain.bench.numbers import number
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
+from powertrain.documents.shelf import Shelf
 from powertrain.documents.vehicle import FixedStage, ToothedStage
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.figures import figures_of, picture_of
+from powertrain.gearing.sold import least_price
 from powertrain.heat.store import Store
 from powertrain.levers.rules.timing import MOST_DEG
 from powertrain.levers.rules.winding import wound_to
@@ -35,8 +40,8 @@ class RoadAnswer(BaseModel):
 
     `reached` is whether it leads there at all; `why` says what stands in the way or how it was
     rounded. `figures` are at exactly the wished speed, `bought` at what can be bought, which
-    `change` sets on the bench. `price` is what new parts cost beyond the present, None where it
-    is not known.
+    `change` sets on the bench; `bands` are the 10, 50 and 90 % points of those. `price` is what
+    new parts cost beyond the present, None where it is not known.
     """
 
     id: RoadId
@@ -46,6 +51,7 @@ class RoadAnswer(BaseModel):
     measure: str
     figures: dict[str, float | None]
     bought: dict[str, float | None]
+    bands: dict[str, Band]
     stops: list[str]
     parts: list[str]
     price: float | None
@@ -58,6 +64,7 @@ class RoadsAnswer(BaseModel):
     wish_kmh: float
     now_kmh: float
     now: dict[str, float | None]
+    bands: dict[str, Band]
     roads: list[RoadAnswer]
 
 
@@ -77,8 +84,8 @@ class Road:
     buy: Callable[[float], tuple[dict[str, Any], list[str], float | None]]
 
 
-def roads(build: Build, wish_kmh: float) -> RoadsAnswer:
-    """Return the roads from a build's top speed to a faster one.
+def roads(build: Build, wish_kmh: float, shelf: Shelf) -> RoadsAnswer:
+    """Return the roads from a build's top speed to a faster one, with what a shelf asks for it.
 
     Raises
     ------
@@ -90,13 +97,13 @@ def roads(build: Build, wish_kmh: float) -> RoadsAnswer:
     now_kmh = now["top_speed_kmh"] or 0.0
     if wish_kmh <= now_kmh:
         raise Refusal("wish_kmh", f"must be above the {now_kmh:.1f} km/h it does now")
-    ways = [road for road in (_gearing(build), _winding(build), _cells(build), _timing(build))
-            if road is not None]  # fmt: skip
+    ways = (_gearing(build, shelf), _winding(build), _cells(build), _timing(build))
     return RoadsAnswer(
         wish_kmh=wish_kmh,
         now_kmh=now_kmh,
         now=now,
-        roads=[_worked(build, road, wish_kmh) for road in ways],
+        bands=dict(figure_bands(build)),
+        roads=[_worked(build, road, wish_kmh) for road in ways if road is not None],
     )
 
 
@@ -109,7 +116,7 @@ def _figures(build: Build) -> dict[str, float | None]:
     drive = Drive.of(build)
     picture = picture_of(build, drive, Store.of(build, drive))
     figures = figures_of(build, drive, picture)
-    return {key: float(value) if np.isfinite(value) else None for key, value in figures.items()}
+    return {key: number(value) for key, value in figures.items()}
 
 
 def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
@@ -118,7 +125,7 @@ def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
         best = max(top_kmh(road.at(step)) for step in np.linspace(road.low, road.high, 9))
         why = f"Leads to {best:.1f} km/h at the most: there is not the push, or not the way."
         return RoadAnswer(id=road.id, title=road.title, reached=False, why=why, measure="",
-                          figures={}, bought={}, stops=[], parts=[], price=None,
+                          figures={}, bought={}, bands={}, stops=[], parts=[], price=None,
                           change={})  # fmt: skip
     change, parts, price = road.buy(measure)
     document = build.model_dump(mode="json", exclude_unset=True)
@@ -133,6 +140,7 @@ def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
         measure=road.measure(measure),
         figures=_figures(road.at(measure)),
         bought=figures,
+        bands=dict(figure_bands(bought)),
         stops=[verdict.title for verdict in verdicts if verdict.severity == "stop"],
         parts=parts,
         price=price,
@@ -153,7 +161,7 @@ def _found(road: Road, wish_kmh: float) -> float | None:
     return high
 
 
-def _gearing(build: Build) -> Road | None:
+def _gearing(build: Build, shelf: Shelf) -> Road | None:
     """Less reduction: what the first toothed stage reduces, divided."""
     place = next(
         (i for i, stage in enumerate(build.gearing) if isinstance(stage, ToothedStage)), None
@@ -185,13 +193,14 @@ def _gearing(build: Build) -> Road | None:
                 -pair[1] / pair[0],
             ),
         )
-        change, parts = {}, []
+        change, parts, price = {}, [], 0.0
         for side, count, own in (("driver", driver, stage.driver_teeth),
                                  ("driven", driven, stage.driven_teeth)):  # fmt: skip
             if count != own:
                 change[f"gearing.{place}.{side}_teeth"] = count
                 parts.append(f"{side} of {count} teeth for stage {place + 1}")
-        return change, parts, None
+                price += least_price(stage, side, count, shelf)
+        return change, parts, number(price)
 
     return Road(
         "gearing", "By teeth", 1.0, 3.0, at,
@@ -205,19 +214,19 @@ def _winding(build: Build) -> Road | None:
         return None
     own = winding.value
 
-    def number(share: float) -> float:
+    def rewound(share: float) -> float:
         return own * share if winding.rises_with_speed else own / share
 
     def at(share: float) -> Build:
         document = build.model_dump(mode="json", exclude_unset=True)
-        return check_build(changed(document, wound_to(build, number(share))))
+        return check_build(changed(document, wound_to(build, rewound(share))))
 
     def buy(share: float) -> tuple[dict[str, Any], list[str], float | None]:
-        told = float(f"{number(share):.3g}")
+        told = float(f"{rewound(share):.3g}")
         return wound_to(build, told), [f"the same can wound to {told:g} {winding.unit}"], None
 
     return Road("winding", "By winding", 1.0, 3.0, at,
-                lambda share: f"{number(share):.3g} {winding.unit}", buy)  # fmt: skip
+                lambda share: f"{rewound(share):.3g} {winding.unit}", buy)  # fmt: skip
 
 
 def _cells(build: Build) -> Road:

@@ -6,25 +6,24 @@ import numpy as np
 from pydantic import BaseModel
 
 from powertrain.arrays import scalar
-from powertrain.bench.numbers import limit_word
+from powertrain.bench.answer import Band
+from powertrain.bench.bands import figure_bands
+from powertrain.bench.numbers import limit_word, number
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
+from powertrain.documents.shelf import Shelf
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.drive import Drive
 from powertrain.figures import figures_of, picture_of
 from powertrain.heat.store import Store
 from powertrain.levers.rules.winding import PREFERRED, wound_to
 from powertrain.motor.of_document import winding_of
-from powertrain.operating.full_throttle import fastest_mps
 from powertrain.operating.moments import with_moments
-from powertrain.operating.state import state_at_full_throttle
-from powertrain.shelf.shipped import shipped_shelf
+from powertrain.operating.state import greatest_power
 
 STEPS = 2
 """Windings shown on either side of the present one, where no family is known."""
-
-POINTS = 120
 
 
 class WindingAnswer(BaseModel):
@@ -32,7 +31,8 @@ class WindingAnswer(BaseModel):
 
     `lasting_torque_nm` is None where no amps for long are stated. `keeps_ratio` is the whole
     reduction at which the wheel turns as it does today, `keeps_teeth` the nearest teeth of the
-    first toothed stage; `keeps_change` sets winding and teeth together.
+    first toothed stage; `keeps_change` sets winding and teeth together. `bands` are the 10, 50
+    and 90 % points of the figures that doubt touches.
     """
 
     number: float
@@ -51,6 +51,7 @@ class WindingAnswer(BaseModel):
     keeps_ratio: float
     keeps_teeth: list[int] | None
     keeps_change: dict[str, Any]
+    bands: dict[str, Band]
 
 
 class WindingsAnswer(BaseModel):
@@ -61,20 +62,18 @@ class WindingsAnswer(BaseModel):
     say: str
 
 
-def can_of(build: Build) -> list[float | None]:
+def can_of(build: Build, shelf: Shelf) -> list[float | None]:
     """Return the windings of a build's can by their numbers, its own among them.
 
-    Those of the same can on the shelf; else steps of the preferred series around its own.
+    Those of the same can on a shelf; else steps of the preferred series around its own.
     """
     winding = winding_of(build.motor)
     if winding is None:
         return [None]
     numbers = {winding.value}
-    family = next(
-        (part.family for part in shipped_shelf().motors if part.name == build.motor.name), None
-    )
+    family = next((part.family for part in shelf.motors if part.name == build.motor.name), None)
     if family is not None:
-        same = [part.motor for part in shipped_shelf().motors if part.family == family]
+        same = [part.motor for part in shelf.motors if part.family == family]
         numbers |= {found.value for motor in same if (found := winding_of(motor))}
     else:
         power = 10.0 ** np.floor(np.log10(winding.value))
@@ -90,7 +89,7 @@ def can_of(build: Build) -> list[float | None]:
     return shown
 
 
-def windings(build: Build) -> WindingsAnswer:
+def windings(build: Build, shelf: Shelf) -> WindingsAnswer:
     """Return the windings of a build's can, each solved on the bench's own terms."""
     build = with_moments(build)
     document = build.model_dump(mode="json", exclude_unset=True)
@@ -100,14 +99,14 @@ def windings(build: Build) -> WindingsAnswer:
         return WindingsAnswer(unit="", windings=[], say=say)
     found = [
         _solved(build, document, float(number), number == winding.value)
-        for number in can_of(build)
+        for number in can_of(build, shelf)
         if number is not None
     ]
     return WindingsAnswer(unit=winding.unit, windings=found, say=_say(found))
 
 
-def _solved(build: Build, document: Any, number: float, own: bool) -> WindingAnswer:
-    change = {} if own else wound_to(build, number)
+def _solved(build: Build, document: Any, own_number: float, own: bool) -> WindingAnswer:
+    change = {} if own else wound_to(build, own_number)
     wound = build if own else check_build(changed(document, change))
     drive = Drive.of(wound)
     picture = picture_of(wound, drive, Store.of(wound, drive))
@@ -116,9 +115,9 @@ def _solved(build: Build, document: Any, number: float, own: bool) -> WindingAns
     per_amp = _torque_per_amp(drive)
     share = _torque_per_amp(Drive.of(build)) / per_amp
     teeth, teeth_change = _keeping(build, share)
-    top = picture.moments.top_speed.state
+    top, power, bands = picture.moments.top_speed.state, greatest_power(drive), figure_bands(wound)
     return WindingAnswer(
-        number=number,
+        number=own_number,
         own=own,
         torque_per_amp_nm=per_amp,
         resistance_ohm=float(getattr(wound.motor, "resistance_ohm", np.nan)),
@@ -127,10 +126,15 @@ def _solved(build: Build, document: Any, number: float, own: bool) -> WindingAns
         if amps is None
         else float(drive.motor.shaft_torque_nm(scalar(0.0), scalar(amps))),
         copper_w=None if amps is None else float(drive.motor.copper_heat_w(scalar(amps))),
-        power_w=_power(drive),
-        top_speed_kmh=_finite(figures["top_speed_kmh"]),
-        winding_climb_c=_finite(figures["winding_c"]),
-        motor_peak_a=_finite(figures["motor_peak_a"]),
+        power_w=None if power is None else power[0],
+        top_speed_kmh=number(figures["top_speed_kmh"]),
+        winding_climb_c=number(figures["winding_c"]),
+        motor_peak_a=number(figures["motor_peak_a"]),
+        bands={
+            "top_speed_kmh": bands["top_speed_kmh"],
+            "winding_climb_c": bands["winding_c"],
+            "motor_peak_a": bands["motor_peak_a"],
+        },
         limited_by=limit_word(top.limited_by),
         change=change,
         keeps_ratio=float(Drive.of(build).train.ratio) * share,
@@ -143,14 +147,6 @@ def _torque_per_amp(drive: Drive) -> float:
     """Return the torque that one more amp gives at usual amps."""
     few, more = (float(drive.motor.shaft_torque_nm(scalar(0.0), scalar(a))) for a in (20.0, 21.0))
     return more - few
-
-
-def _power(drive: Drive) -> float | None:
-    fastest = float(fastest_mps(drive))
-    if not np.isfinite(fastest) or fastest <= 0:
-        return None
-    speeds = np.linspace(0.0, fastest, POINTS)
-    return float(np.max(state_at_full_throttle(drive, speeds, np.zeros(POINTS)).shaft_w))
 
 
 def _keeping(build: Build, share: float) -> tuple[list[int] | None, dict[str, int]]:
@@ -181,10 +177,6 @@ def _keeping(build: Build, share: float) -> tuple[list[int] | None, dict[str, in
 
 def _near(teeth: int) -> range:
     return range(max(9, teeth // 2), 2 * teeth + 1)
-
-
-def _finite(value: Any) -> float | None:
-    return float(value) if np.isfinite(value) else None
 
 
 def _say(found: list[WindingAnswer]) -> str:

@@ -516,6 +516,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/planetary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Of Planets
+         * @description Return the fixed ratio of a planetary gear from its teeth.
+         */
+        post: operations["planetary"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/module": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Of Inches
+         * @description Return the module that belongs to a diametral pitch.
+         */
+        post: operations["gear_module"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tyre": {
         parameters: {
             query?: never;
@@ -3684,7 +3724,8 @@ export interface components {
          * @description One rung: teeth of each toothed stage, and what it does.
          *
          *     `change` are the values that set it, by document path; `stopped` is why it can't be, None
-         *     where nothing stops it.
+         *     where nothing stops it. `bands` are the 10, 50 and 90 % points of the figures that doubt
+         *     touches, of the present rung and the best ones; those of the others are about as wide.
          */
         Rung: {
             /** Teeth */
@@ -3700,6 +3741,13 @@ export interface components {
             /** Change */
             change: {
                 [key: string]: number;
+            };
+            /**
+             * Bands
+             * @default {}
+             */
+            bands?: {
+                [key: string]: (number | null)[];
             };
         };
         /**
@@ -4141,7 +4189,8 @@ export interface components {
          *
          *     `lasting_torque_nm` is None where no amps for long are stated. `keeps_ratio` is the whole
          *     reduction at which the wheel turns as it does today, `keeps_teeth` the nearest teeth of the
-         *     first toothed stage; `keeps_change` sets winding and teeth together.
+         *     first toothed stage; `keeps_change` sets winding and teeth together. `bands` are the 10, 50
+         *     and 90 % points of the figures that doubt touches.
          */
         WindingAnswer: {
             /** Number */
@@ -4179,6 +4228,10 @@ export interface components {
             /** Keeps Change */
             keeps_change: {
                 [key: string]: unknown;
+            };
+            /** Bands */
+            bands: {
+                [key: string]: (number | null)[];
             };
         };
         /**
@@ -4230,7 +4283,7 @@ export interface components {
         };
         /**
          * Side
-         * @description The present or the higher pack, in figures.
+         * @description The present or the higher pack, in figures, and the bands of those that doubt touches.
          */
         Side: {
             /** Series */
@@ -4253,6 +4306,10 @@ export interface components {
             winding_climb_c: number | null;
             /** Case Climb C */
             case_climb_c: number | null;
+            /** Bands */
+            bands: {
+                [key: string]: (number | null)[];
+            };
         };
         /**
          * OvervoltRequest
@@ -4269,8 +4326,8 @@ export interface components {
          *
          *     `reached` is whether it leads there at all; `why` says what stands in the way or how it was
          *     rounded. `figures` are at exactly the wished speed, `bought` at what can be bought, which
-         *     `change` sets on the bench. `price` is what new parts cost beyond the present, None where it
-         *     is not known.
+         *     `change` sets on the bench; `bands` are the 10, 50 and 90 % points of those. `price` is what
+         *     new parts cost beyond the present, None where it is not known.
          */
         RoadAnswer: {
             /**
@@ -4293,6 +4350,10 @@ export interface components {
             /** Bought */
             bought: {
                 [key: string]: number | null;
+            };
+            /** Bands */
+            bands: {
+                [key: string]: (number | null)[];
             };
             /** Stops */
             stops: string[];
@@ -4317,6 +4378,10 @@ export interface components {
             /** Now */
             now: {
                 [key: string]: number | null;
+            };
+            /** Bands */
+            bands: {
+                [key: string]: (number | null)[];
             };
             /** Roads */
             roads: components["schemas"]["RoadAnswer"][];
@@ -4401,6 +4466,51 @@ export interface components {
              *     ]
              */
             kinds?: ("chain" | "belt" | "spur")[];
+        };
+        /**
+         * PlanetaryAnswer
+         * @description A planetary gear driven at its sun, with the ring held and the carrier driving.
+         */
+        PlanetaryAnswer: {
+            /** Ratio */
+            ratio: number;
+            /** Planet Teeth */
+            planet_teeth: number;
+            /** Fits */
+            fits: boolean;
+            /** Say */
+            say: string;
+        };
+        /**
+         * PlanetaryRequest
+         * @description The teeth of a planetary gear, and how many planets it has.
+         */
+        PlanetaryRequest: {
+            /** Sun */
+            sun: number;
+            /** Ring */
+            ring: number;
+            /**
+             * Planets
+             * @default 3
+             */
+            planets?: number;
+        };
+        /**
+         * ModuleAnswer
+         * @description The size of teeth as the metric world says it.
+         */
+        ModuleAnswer: {
+            /** Module Mm */
+            module_mm: number;
+        };
+        /**
+         * ModuleRequest
+         * @description Teeth to an inch of pitch diameter.
+         */
+        ModuleRequest: {
+            /** Diametral Pitch */
+            diametral_pitch: number;
         };
         /**
          * TyreAnswer
@@ -5452,7 +5562,9 @@ export interface components {
          * Result
          * @description One candidate. `build` is a build document; `worth` what its score is made of.
          *
-         *     `gearings` is how many gearings do with its motor, controller and pack.
+         *     `gearings` is how many gearings do with its motor, controller and pack. `bands` are the 10, 50
+         *     and 90 % points of the figures that doubt touches; empty while a search is under way.
+         *     `differs` says what a near-tie has more (or less) of than the one before, by figure.
          */
         Result: {
             /** Rank */
@@ -5476,6 +5588,14 @@ export interface components {
             score: number;
             /** Worth */
             worth: {
+                [key: string]: number;
+            };
+            /** Bands */
+            bands: {
+                [key: string]: (number | null)[];
+            };
+            /** Differs */
+            differs: {
                 [key: string]: number;
             };
             /** Say */
@@ -7454,6 +7574,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SplitAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    planetary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanetaryRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanetaryAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    gear_module: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ModuleRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModuleAnswer"];
                 };
             };
             /** @description Bad Request */

@@ -2,6 +2,7 @@ import type { Margin, MatchResult } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
+import { Spread } from "../../units/Spread";
 
 interface Props {
   result: MatchResult;
@@ -67,7 +68,7 @@ export function ResultRow({
               <span className="figure">{digits((tight.margin ?? 0) * 100, 2)} %</span>.{" "}
             </>
           ) : null}
-          {result.say}
+          <NearTie differs={result.differs} />
         </p>
       </div>
     </li>
@@ -88,23 +89,47 @@ function Figures({ result }: { result: MatchResult }) {
     const value = figures[key];
     return value === null || value === undefined ? "not known" : show(value);
   };
-  const items: [string, string][] = [
-    ["top", said("top_speed_kmh", (v) => text(v / 3.6, "speed"))],
-    ["climbs at", said("climb_kmh", (v) => text(v / 3.6, "speed"))],
-    ["goes", said("range_km", (v) => text(v, "distance"))],
-    ["adds", said("added_mass_kg", (v) => text(v, "mass"))],
-    ["winding", said("winding_c", (v) => text(v, "temperature", 2))],
-    ["costs", said("price", (v) => digits(v, 3))],
+  const items: [string, string, string, string][] = [
+    ["top", "top_speed_kmh", said("top_speed_kmh", (v) => text(v / 3.6, "speed")), "km/h"],
+    ["climbs at", "climb_kmh", said("climb_kmh", (v) => text(v / 3.6, "speed")), "km/h"],
+    ["goes", "range_km", said("range_km", (v) => text(v, "distance")), "km"],
+    ["adds", "added_mass_kg", said("added_mass_kg", (v) => text(v, "mass")), "kg"],
+    ["winding", "winding_c", said("winding_c", (v) => text(v, "temperature", 2)), "C"],
+    ["costs", "price", said("price", (v) => digits(v, 3)), ""],
   ];
   return (
     <dl className="flex flex-wrap gap-x-3.5 text-[13px]">
-      {items.map(([name, value]) => (
-        <div key={name} className="flex gap-1">
+      {items.map(([name, key, value, unit]) => (
+        <div key={name} className="flex items-baseline gap-1">
           <dt className="text-soft">{name}</dt>
-          <dd className="figure">{value}</dd>
+          <dd>
+            <span className="figure">{value}</span>
+            <Spread band={result.bands[key]} unit={unit} />
+          </dd>
         </div>
       ))}
     </dl>
+  );
+}
+
+/** What a result that is nearly as good as the one before has more or less of. */
+function NearTie({ differs }: { differs: MatchResult["differs"] }) {
+  const { text } = useUnits();
+  if (Object.keys(differs).length === 0) return null;
+  const told = (key: string, verb: string, show: (value: number) => string, words: string[]) => {
+    const value = differs[key];
+    return value ? `${verb} ${show(Math.abs(value))} ${words[value > 0 ? 0 : 1]}` : null;
+  };
+  const said = [
+    told("price", "costs", (v) => digits(v, 3), ["more", "less"]),
+    told("added_mass_kg", "weighs", (v) => text(v, "mass"), ["more", "less"]),
+    told("range_km", "goes", (v) => text(v, "distance"), ["farther", "less far"]),
+  ].filter((one) => one !== null);
+  return (
+    <>
+      Nearly as good as the one before: it{" "}
+      {said.length > 0 ? said.join(", ") : "differs in nothing that counts"}.
+    </>
   );
 }
 

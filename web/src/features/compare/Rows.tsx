@@ -2,6 +2,7 @@ import type { CompareAnswer, CompareRow } from "../../api/types";
 import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
+import { Spread } from "../../units/Spread";
 import { markOf } from "./marks";
 
 const GROUPS: [CompareRow["of"], string][] = [
@@ -69,9 +70,6 @@ function Line({ row }: { row: CompareRow }) {
         {row.label} {unit.sign ? <small className="text-soft">{unit.sign}</small> : null}
       </th>
       {row.values.map((value, place) => {
-        const band = row.bands[place];
-        const low = band?.[0];
-        const high = band?.[2];
         return (
           <td
             key={markOf(place).letter}
@@ -89,11 +87,7 @@ function Line({ row }: { row: CompareRow }) {
                   </span>
                 ) : null}
                 <span className="figure">{shown(value)}</span>
-                {low != null && high != null && shown(low) !== shown(high) ? (
-                  <small className="block text-[11.5px] text-soft">
-                    {shown(low)} to {shown(high)}
-                  </small>
-                ) : null}
+                <Spread band={row.bands[place]} unit={row.unit} block />
                 {row.notes[place] ? (
                   <small className="ml-auto block max-w-44 text-[11.5px] leading-tight text-soft">
                     {row.notes[place]}

@@ -9,10 +9,12 @@ import { useAddress } from "../../ui/useAddress";
 import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
+import { Spread } from "../../units/Spread";
 import { useBuild, useWorkbench } from "../../workbench/useWorkbench";
 import type { BenchState } from "../../workbench/workbench";
 import { Chart } from "./Chart";
 import type { ViewProps } from "./common";
+import { GearTeeth } from "./GearTeeth";
 import { Helper } from "./Helper";
 import { Roads } from "./Roads";
 import { Runs } from "./Runs";
@@ -140,6 +142,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
         </Tabs.Content>
         <Tabs.Content value="stages">
           <Split {...props} ratio={answer?.ratio ?? null} />
+          <GearTeeth {...props} />
         </Tabs.Content>
         <Tabs.Content value="chart">
           <Chart {...props} />
@@ -204,6 +207,7 @@ function Strip({ state }: { state: BenchState }) {
             <dd>
               <span className="figure">{now == null ? "–" : shown(now)}</span>{" "}
               <small className="text-soft">{own.sign}</small>
+              <Spread band={answer.doubt.figures[id]?.band} unit={unit} />
               {now != null && before != null && shown(now) !== shown(before) ? (
                 <small className="ml-1 text-water">was {shown(before)}</small>
               ) : null}

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { RoadsAnswer } from "../../api/types";
 import { roads } from "../../api/ways";
 import { digits } from "../../units/format";
+import { Spread } from "../../units/Spread";
 import { Ask, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
 
 const FIGURES = [
@@ -46,8 +47,8 @@ function Table({ answer, onSet }: { answer: RoadsAnswer; onSet: ViewProps["onSet
         <thead>
           <tr>
             <td />
-            <th scope="col" className="px-3 pb-1 text-right align-bottom text-soft">
-              now, {value(answer.now_kmh, "km/h")}
+            <th scope="col" className="min-w-24 px-3 pb-1 text-right align-bottom text-soft">
+              now, <span className="whitespace-nowrap">{value(answer.now_kmh, "km/h")}</span>
             </th>
             {answer.roads.map((road) => (
               <th key={road.id} scope="col" className="min-w-36 px-3 pb-1 text-right align-bottom">
@@ -65,12 +66,14 @@ function Table({ answer, onSet }: { answer: RoadsAnswer; onSet: ViewProps["onSet
               <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
                 {label}
               </th>
-              <td className="border-t border-line px-3 text-right text-soft">
+              <td className="border-t border-line px-3 text-right whitespace-nowrap text-soft">
                 {value(answer.now[key], unit)}
+                <Spread band={answer.bands[key]} unit={unit} block />
               </td>
               {answer.roads.map((road) => (
                 <td key={road.id} className="figure border-t border-line px-3 text-right">
                   {road.reached ? value(road.figures[key], unit) : "–"}
+                  {road.reached ? <Spread band={road.bands[key]} unit={unit} block /> : null}
                 </td>
               ))}
             </tr>
@@ -118,7 +121,7 @@ function Table({ answer, onSet }: { answer: RoadsAnswer; onSet: ViewProps["onSet
       </table>
       <p className="pt-1 text-[12.5px] text-soft">
         Figures are at exactly {value(answer.wish_kmh, "km/h")} by every road; what can be bought
-        comes near it.
+        comes near it, and lies between the small figures four times in five.
       </p>
     </div>
   );

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { overvolt } from "../../api/ways";
 import { SeverityMark } from "../../ui/Severity";
+import { Spread } from "../../units/Spread";
 import { Ask, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
 
 /** A higher pack beside the present one: conditions, not a yes or no. */
@@ -82,9 +83,11 @@ export function Volts({ document, onSet }: ViewProps) {
                   </th>
                   <td className="figure border-t border-line px-3 text-right">
                     {value(data.now[key], unit)}
+                    <Spread band={data.now.bands[key]} unit={unit} block />
                   </td>
                   <td className="figure border-t border-line px-3 text-right">
                     {value(data.then[key], unit)}
+                    <Spread band={data.then.bands[key]} unit={unit} block />
                   </td>
                 </tr>
               ))}

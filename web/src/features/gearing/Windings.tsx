@@ -1,9 +1,15 @@
 import { windings } from "../../api/ways";
 import { digits } from "../../units/format";
+import { Spread } from "../../units/Spread";
 import { SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
 
 type One = Awaited<ReturnType<typeof windings>>["windings"][number];
-type Row = [label: string, unit: string, of: (one: One) => number | null | undefined];
+type Row = [
+  label: string,
+  unit: string,
+  of: (one: One) => number | null | undefined,
+  banded?: string,
+];
 
 const ROWS: Row[] = [
   ["Torque for each amp", "N.m/A", (one) => one.torque_per_amp_nm],
@@ -12,9 +18,9 @@ const ROWS: Row[] = [
   ["Torque for long, nearly the same for each", "N.m", (one) => one.lasting_torque_nm],
   ["Copper heat at that torque", "W", (one) => one.copper_w],
   ["Greatest power at these volts", "W", (one) => one.power_w],
-  ["Top speed on today's teeth", "km/h", (one) => one.top_speed_kmh],
-  ["Most motor amps", "A", (one) => one.motor_peak_a],
-  ["Winding after the hill", "C", (one) => one.winding_climb_c],
+  ["Top speed on today's teeth", "km/h", (one) => one.top_speed_kmh, "top_speed_kmh"],
+  ["Most motor amps", "A", (one) => one.motor_peak_a, "motor_peak_a"],
+  ["Winding after the hill", "C", (one) => one.winding_climb_c, "winding_climb_c"],
 ];
 
 /** The windings of one can side by side, and the teeth that keep today's speed with each. */
@@ -45,7 +51,7 @@ export function Windings({ document, onSet }: ViewProps) {
             </tr>
           </thead>
           <tbody>
-            {ROWS.map(([label, unit, of]) => (
+            {ROWS.map(([label, unit, of, banded]) => (
               <tr key={label}>
                 <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
                   {label}
@@ -56,6 +62,7 @@ export function Windings({ document, onSet }: ViewProps) {
                     className={`figure border-t border-line px-3 py-1 text-right whitespace-nowrap ${one.own ? "bg-raised" : ""}`}
                   >
                     {value(of(one), unit)}
+                    {banded ? <Spread band={one.bands[banded]} unit={unit} block /> : null}
                   </td>
                 ))}
               </tr>

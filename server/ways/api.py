@@ -3,20 +3,21 @@
 from django.http import HttpRequest
 from ninja import Router
 
-from builds import ways_schemas as schemas
 from builds.schemas import ErrorAnswer
 from powertrain.ladder.answer import LadderAnswer, ladder_answer
 from powertrain.ladder.rungs import rungs_of
 from powertrain.ladder.sizes import sizes_of
-from powertrain.shelf.shipped import shipped_shelf
 from powertrain.ways.boost import BoostAnswer, boost
 from powertrain.ways.chart import ChartAnswer, speed_chart
+from powertrain.ways.gear_teeth import ModuleAnswer, PlanetaryAnswer, module_of, planetary
 from powertrain.ways.overvolt import OvervoltAnswer, overvolt
 from powertrain.ways.roads import RoadsAnswer, roads, top_kmh
 from powertrain.ways.runs import RunsAnswer, will_it_run
 from powertrain.ways.split import SplitAnswer, split
 from powertrain.ways.tyre import SpeedsAnswer, TyreAnswer, speeds, tyre_of
 from powertrain.ways.windings import WindingsAnswer, windings
+from shelf.whole import shelf_of
+from ways import schemas
 
 router = Router(tags=["engine"])
 
@@ -27,7 +28,7 @@ REFUSED = dict.fromkeys((400, 403, 413, 422, 503), ErrorAnswer)
 def ladder(request: HttpRequest, payload: schemas.LadderRequest) -> LadderAnswer:
     """Return every rung of teeth that exist, in short, with the cautious way up."""
     build = payload.document
-    rungs = rungs_of(build, sizes_of(build, shipped_shelf()))
+    rungs = rungs_of(build, sizes_of(build, shelf_of(request.user)))
     keep = None if payload.pinned is None else top_kmh(payload.pinned)
     return ladder_answer(build, rungs, limit=payload.limit, brief=payload.brief, keep_kmh=keep)
 
@@ -41,13 +42,13 @@ def runs(request: HttpRequest, payload: schemas.BuildRequest) -> RunsAnswer:
 @router.post("/speed-chart", response={200: ChartAnswer, **REFUSED}, operation_id="speed_chart")
 def chart(request: HttpRequest, payload: schemas.BuildRequest) -> ChartAnswer:
     """Return packs in their states against windings."""
-    return speed_chart(payload.document)
+    return speed_chart(payload.document, shelf_of(request.user))
 
 
 @router.post("/windings", response={200: WindingsAnswer, **REFUSED}, operation_id="windings")
 def wound(request: HttpRequest, payload: schemas.BuildRequest) -> WindingsAnswer:
     """Return the windings of the can side by side."""
-    return windings(payload.document)
+    return windings(payload.document, shelf_of(request.user))
 
 
 @router.post("/overvolt", response={200: OvervoltAnswer, **REFUSED}, operation_id="overvolt")
@@ -59,13 +60,25 @@ def more_volts(request: HttpRequest, payload: schemas.OvervoltRequest) -> Overvo
 @router.post("/roads", response={200: RoadsAnswer, **REFUSED}, operation_id="roads")
 def ways(request: HttpRequest, payload: schemas.RoadsRequest) -> RoadsAnswer:
     """Return the roads to a wished top speed."""
-    return roads(payload.document, payload.wish_kmh)
+    return roads(payload.document, payload.wish_kmh, shelf_of(request.user))
 
 
 @router.post("/split", response={200: SplitAnswer, **REFUSED}, operation_id="split")
 def stages(request: HttpRequest, payload: schemas.SplitRequest) -> SplitAnswer:
     """Return how a reduction is made of teeth that exist."""
-    return split(payload.wanted, shipped_shelf(), tuple(payload.kinds))
+    return split(payload.wanted, shelf_of(request.user), tuple(payload.kinds))
+
+
+@router.post("/planetary", response={200: PlanetaryAnswer, **REFUSED}, operation_id="planetary")
+def of_planets(request: HttpRequest, payload: schemas.PlanetaryRequest) -> PlanetaryAnswer:
+    """Return the fixed ratio of a planetary gear from its teeth."""
+    return planetary(payload.sun, payload.ring, payload.planets)
+
+
+@router.post("/module", response={200: ModuleAnswer, **REFUSED}, operation_id="gear_module")
+def of_inches(request: HttpRequest, payload: schemas.ModuleRequest) -> ModuleAnswer:
+    """Return the module that belongs to a diametral pitch."""
+    return module_of(payload.diametral_pitch)
 
 
 @router.post("/tyre", response={200: TyreAnswer, **REFUSED}, operation_id="tyre")

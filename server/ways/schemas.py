@@ -36,6 +36,20 @@ class LadderRequest(Schema):
     limit: int = Field(8, ge=0, le=1000)
 
 
+class PlanetaryRequest(Schema):
+    """The teeth of a planetary gear, and how many planets it has."""
+
+    sun: int = Field(ge=1, le=1000)
+    ring: int = Field(ge=1, le=1000)
+    planets: int = Field(3, ge=1, le=12)
+
+
+class ModuleRequest(Schema):
+    """Teeth to an inch of pitch diameter."""
+
+    diametral_pitch: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)]
+
+
 class OvervoltRequest(Schema):
     """A build, and how many cells it might have instead."""
 

@@ -1,0 +1,93 @@
+import { useState } from "react";
+import type { LadderAnswer, Rung } from "../../api/types";
+import { Mark, SetIt, useValue } from "./common";
+
+export const named = (rung: Rung) => rung.teeth.map(([a, b]) => `${a} to ${b}`).join(", ");
+
+const DONE = "young-torrent.plan.done.";
+
+/** The steps of a build's plan that were ridden, by their teeth; kept on this device. */
+function useDone(buildId: string): [Set<string>, (step: string) => void] {
+  const [done, setDone] = useState(() => read(buildId));
+  const turn = (step: string) => {
+    const next = new Set(done);
+    if (!next.delete(step)) next.add(step);
+    localStorage.setItem(DONE + buildId, JSON.stringify([...next]));
+    setDone(next);
+  };
+  return [done, turn];
+}
+
+function read(buildId: string): Set<string> {
+  try {
+    return new Set(JSON.parse(localStorage.getItem(DONE + buildId) ?? "[]") as string[]);
+  } catch {
+    return new Set();
+  }
+}
+
+/** From today's speed upwards one wheel at a time, with the temperature to stop at; ticked off. */
+export function Plan({
+  answer,
+  buildId,
+  onSet,
+}: {
+  answer: LadderAnswer;
+  buildId: string;
+  onSet: (rung: Rung) => void;
+}) {
+  const value = useValue();
+  const [done, turn] = useDone(buildId);
+  const ridden = answer.plan.filter((step) => done.has(named(step.rung))).length;
+  return (
+    <section className="mt-3">
+      <h2 className="text-[15px] font-semibold">The cautious way up</h2>
+      <p className="text-[12.5px] text-soft">
+        One wheel at a time. Ride a minute flat out, read the motor case, and go on only while it
+        stays under {value(answer.limits.case_c, "C", 2)}. Tick what you have ridden; the ticks stay
+        on this device.
+      </p>
+      {answer.plan.length === 0 ? (
+        <p className="py-2 text-[13px] text-soft">No rung that nothing stops is this slow.</p>
+      ) : null}
+      <ol className="text-[13px]">
+        {answer.plan.map((step, at) => {
+          const name = named(step.rung);
+          return (
+            <li
+              key={name}
+              className="flex flex-wrap items-center gap-x-3 border-t border-line py-1"
+            >
+              <label className="flex min-h-11 min-w-0 flex-1 basis-44 items-center gap-2.5 sm:min-h-8">
+                <input
+                  type="checkbox"
+                  checked={done.has(name)}
+                  onChange={() => turn(name)}
+                  className="size-4 shrink-0 accent-water"
+                />
+                <span className={done.has(name) ? "text-soft" : ""}>
+                  {at + 1}. {step.say}
+                  <small className="block text-soft">
+                    {value(step.rung.figures.top_speed_kmh, "km/h")}, case expected at{" "}
+                    {value(step.expect_case_c, "C", 2)}; stop at {value(step.stop_case_c, "C", 2)}
+                  </small>
+                </span>
+              </label>
+              <SetIt label={name} onClick={() => onSet(step.rung)} />
+            </li>
+          );
+        })}
+      </ol>
+      {answer.plan.length > 0 ? (
+        <p role="status" className="pt-1 text-[12.5px] text-soft">
+          {ridden} of {answer.plan.length} ridden.
+        </p>
+      ) : null}
+      {answer.present.stopped ? (
+        <p className="pt-1 text-[12.5px]">
+          As it stands: <Mark stopped={answer.present.stopped} />
+        </p>
+      ) : null}
+    </section>
+  );
+}

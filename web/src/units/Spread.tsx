@@ -1,0 +1,32 @@
+import type { Band } from "../api/types";
+import { digits } from "./format";
+import { useUnits } from "./preferences";
+import { documentUnit, toShown } from "./quantities";
+
+/** Between what a figure lies four times in five; nothing where that is too narrow to tell. */
+export function Spread({
+  band,
+  unit,
+  significant = 3,
+  block = false,
+}: {
+  band: Band | undefined | null;
+  unit: string;
+  significant?: number;
+  block?: boolean;
+}) {
+  const { choice } = useUnits();
+  const [low, , high] = band ?? [];
+  if (low == null || high == null) return null;
+  const own = documentUnit(unit, choice);
+  const [from, to] = [low, high].map((value) => digits(toShown(value, own), significant));
+  if (from === to) return null;
+  return (
+    <small
+      className={`font-normal whitespace-nowrap text-soft ${block ? "block text-[11.5px]" : "ml-1 text-[11.5px]"}`}
+      title="Four times in five it lies between these"
+    >
+      {from} to {to}
+    </small>
+  );
+}
