@@ -40,8 +40,8 @@ class RoadAnswer(BaseModel):
 
     `reached` is whether it leads there at all; `why` says what stands in the way or how it was
     rounded. `figures` are at exactly the wished speed, `bought` at what can be bought, which
-    `change` sets on the bench; `bands` are the 10, 50 and 90 % points of those. `price` is what
-    new parts cost beyond the present, None where it is not known.
+    `change` sets on the bench; `bands` are the 10, 50 and 90 % points of `figures`. `price` is
+    what new parts cost beyond the present, None where it is not known.
     """
 
     id: RoadId
@@ -131,16 +131,16 @@ def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
     document = build.model_dump(mode="json", exclude_unset=True)
     bought = check_build(changed(document, change))
     verdicts, _ = judge_all(Case.of(bought, Drive.of(bought)))
-    figures = _figures(bought)
+    figures, exact = _figures(bought), road.at(measure)
     return RoadAnswer(
         id=road.id,
         title=road.title,
         reached=True,
         why=f"With what can be bought it goes {figures['top_speed_kmh'] or 0:.1f} km/h.",
         measure=road.measure(measure),
-        figures=_figures(road.at(measure)),
+        figures=_figures(exact),
         bought=figures,
-        bands=dict(figure_bands(bought)),
+        bands=dict(figure_bands(exact)),
         stops=[verdict.title for verdict in verdicts if verdict.severity == "stop"],
         parts=parts,
         price=price,

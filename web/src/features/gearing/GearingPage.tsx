@@ -1,5 +1,5 @@
 import { Tabs } from "radix-ui";
-import { type ReactNode, useEffect } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
 import { Link, useParams } from "react-router";
 import { ApiError } from "../../api/client";
 import type { BuildAnswer, FigureId } from "../../api/types";
@@ -68,6 +68,13 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
   useEffect(() => {
     window.document.title = `Speed of ${state.document.name}, Young Torrent`;
   }, [state.document.name]);
+  const tabs = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    // On a phone the tabs scroll; the one that is open is kept in sight.
+    tabs.current
+      ?.querySelector(`[data-view="${view}"]`)
+      ?.scrollIntoView({ inline: "center", block: "nearest" });
+  }, [view]);
   const pinnedHere = build.pinned.number === build.head;
   const props: ViewProps = {
     document,
@@ -121,6 +128,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
         className="flex-1 px-3 pb-8 sm:px-6"
       >
         <Tabs.List
+          ref={tabs}
           aria-label="Ways to change speed"
           className="no-print mb-3 flex gap-1 overflow-x-auto border-b border-line"
         >
@@ -128,6 +136,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
             <Tabs.Trigger
               key={id}
               value={id}
+              data-view={id}
               className="-mb-px min-h-11 shrink-0 border-b-2 border-transparent px-2.5 text-[13.5px] whitespace-nowrap text-soft hover:text-ink data-[state=active]:border-water data-[state=active]:font-semibold data-[state=active]:text-ink sm:min-h-9"
             >
               {title}

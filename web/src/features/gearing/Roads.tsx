@@ -95,6 +95,7 @@ function Table({ answer, onSet }: { answer: RoadsAnswer; onSet: ViewProps["onSet
                 {road.price != null && road.price > 0
                   ? `; about ${digits(road.price, 2)} more`
                   : ""}
+                {road.price == null && road.parts.length > 0 ? "; its price is not known" : ""}
                 <small className="block text-soft">{road.why}</small>
                 {road.stops.map((stop) => (
                   <small key={stop} className="block text-stop">
@@ -120,8 +121,8 @@ function Table({ answer, onSet }: { answer: RoadsAnswer; onSet: ViewProps["onSet
         </tbody>
       </table>
       <p className="pt-1 text-[12.5px] text-soft">
-        Figures are at exactly {value(answer.wish_kmh, "km/h")} by every road; what can be bought
-        comes near it, and lies between the small figures four times in five.
+        Figures are at exactly {value(answer.wish_kmh, "km/h")} by every road, and lie between the
+        small ones four times in five; what can be bought comes near it.
       </p>
     </div>
   );

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { brief, meetsBrief } from "../../api/matching";
 import type { LadderAnswer, Rung } from "../../api/types";
 import { ladder } from "../../api/ways";
@@ -125,74 +125,85 @@ function Near({
   onSet: (rung: Rung) => void;
 }) {
   const value = useValue();
+  const scrolls = useRef<HTMLDivElement>(null);
   const stage = answer.stages[row];
+  const present = answer.present.teeth[row]?.join();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: where it scrolls to follows the rung.
+  useEffect(() => {
+    const [box, here] = [scrolls.current, scrolls.current?.querySelector('[aria-pressed="true"]')];
+    if (!box || !(here instanceof HTMLElement)) return;
+    const beyond = here.getBoundingClientRect().right - box.getBoundingClientRect().right;
+    if (beyond > 0) box.scrollLeft += beyond + here.offsetWidth;
+  }, [row, present]);
   const before = pinned?.gearing[stage?.index ?? -1];
   const own = answer.present.teeth[row];
   if (!stage || !own) return null;
   return (
-    <div className="relative mt-3 overflow-x-auto">
-      <table className="border-separate border-spacing-1 text-[12.5px]">
-        <caption className="pb-1 text-left text-[14px] font-semibold">
-          Stage {stage.index + 1}, {stage.kind}: driver down, driven across
-        </caption>
-        <thead>
-          <tr>
-            <td />
-            {stage.near_driven.map((teeth) => (
-              <th key={teeth} scope="col" className="figure px-1">
-                {teeth}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {stage.near.map((rungs, at) => (
-            <tr key={stage.near_drivers[at]}>
-              <th scope="row" className="figure pr-2 text-right">
-                {stage.near_drivers[at]}
-              </th>
-              {rungs.map((rung, across) => {
-                const here =
-                  stage.near_drivers[at] === own[0] && stage.near_driven[across] === own[1];
-                const was =
-                  before !== undefined &&
-                  "driver_teeth" in before &&
-                  stage.near_drivers[at] === before.driver_teeth &&
-                  stage.near_driven[across] === before.driven_teeth;
-                return (
-                  <td key={stage.near_driven[across]} className="p-0">
-                    <button
-                      type="button"
-                      aria-pressed={here}
-                      title={rung.stopped ?? undefined}
-                      onClick={() => onSet(rung)}
-                      className={`min-h-11 w-full min-w-17 rounded whitespace-nowrap border px-1.5 text-left leading-tight sm:min-h-9 ${
-                        here
-                          ? "border-2 border-water bg-shallow"
-                          : rung.stopped
-                            ? "border-dashed border-stop text-soft"
-                            : "border-line bg-raised hover:border-water"
-                      }`}
-                    >
-                      <span className="sr-only">
-                        {stage.near_drivers[at]} to {stage.near_driven[across]} teeth:{" "}
-                      </span>
-                      <span className="figure block">
-                        {value(rung.figures.top_speed_kmh, "km/h")}
-                      </span>
-                      <span className="block text-[11.5px]">
-                        {rung.stopped ? "stop" : value(rung.figures.winding_climb_c, "C", 2)}
-                        {rung.stopped ? <span className="sr-only">: {rung.stopped}</span> : null}
-                        {was ? ", pinned" : ""}
-                      </span>
-                    </button>
-                  </td>
-                );
-              })}
+    <>
+      <h3 id="near" className="mt-3 pb-1 text-[14px] font-semibold">
+        Stage {stage.index + 1}, {stage.kind}: driver down, driven across
+      </h3>
+      <div ref={scrolls} className="relative overflow-x-auto">
+        <table aria-labelledby="near" className="border-separate border-spacing-1 text-[12.5px]">
+          <thead>
+            <tr>
+              <td />
+              {stage.near_driven.map((teeth) => (
+                <th key={teeth} scope="col" className="figure px-1">
+                  {teeth}
+                </th>
+              ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+          </thead>
+          <tbody>
+            {stage.near.map((rungs, at) => (
+              <tr key={stage.near_drivers[at]}>
+                <th scope="row" className="figure sticky left-0 bg-paper pr-2 text-right">
+                  {stage.near_drivers[at]}
+                </th>
+                {rungs.map((rung, across) => {
+                  const here =
+                    stage.near_drivers[at] === own[0] && stage.near_driven[across] === own[1];
+                  const was =
+                    before !== undefined &&
+                    "driver_teeth" in before &&
+                    stage.near_drivers[at] === before.driver_teeth &&
+                    stage.near_driven[across] === before.driven_teeth;
+                  return (
+                    <td key={stage.near_driven[across]} className="p-0">
+                      <button
+                        type="button"
+                        aria-pressed={here}
+                        title={rung.stopped ?? undefined}
+                        onClick={() => onSet(rung)}
+                        className={`min-h-11 w-full min-w-17 rounded whitespace-nowrap border px-1.5 text-left leading-tight sm:min-h-9 ${
+                          here
+                            ? "border-2 border-water bg-shallow"
+                            : rung.stopped
+                              ? "border-dashed border-stop text-soft"
+                              : "border-line bg-raised hover:border-water"
+                        }`}
+                      >
+                        <span className="sr-only">
+                          {stage.near_drivers[at]} to {stage.near_driven[across]} teeth:{" "}
+                        </span>
+                        <span className="figure block">
+                          {value(rung.figures.top_speed_kmh, "km/h")}
+                        </span>
+                        <span className="block text-[11.5px]">
+                          {rung.stopped ? "stop" : value(rung.figures.winding_climb_c, "C", 2)}
+                          {rung.stopped ? <span className="sr-only">: {rung.stopped}</span> : null}
+                          {was ? ", pinned" : ""}
+                        </span>
+                      </button>
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
   );
 }
