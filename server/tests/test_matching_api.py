@@ -79,6 +79,12 @@ def test_a_search_is_queued_with_its_brief_and_tells_what_it_found(api, begun):
              for r in answer["results"]]  # fmt: skip
     assert len(trios) == len(set(trios))
     assert all(trio[:2] == tuple(NARROW.values()) for trio in trios)
+    # How sure each figure is, is what the bench says of the result's build.
+    first = answer["results"][0]
+    _, bench = api.post("/solve", {"document": first["build"], "operations": []})
+    for key, band in first["bands"].items():
+        assert band == pytest.approx(bench["answer"]["doubt"]["figures"][key]["band"], rel=5e-3)
+    assert first["differs"] == {}
     _, read = api.get(f"/briefs/{brief['id']}")
     assert read["match"]["feasible"] == answer["feasible"]
 

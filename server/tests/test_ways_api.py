@@ -99,6 +99,34 @@ def test_the_best_rungs_keep_to_a_brief(api, trike):
     assert free["rungs"][0]["figures"]["top_speed_kmh"] > wished["max"]
 
 
+def test_ones_own_wheels_are_rungs_and_have_their_price(api, trike):
+    stage = trike["gearing"][0]
+    wheels = {
+        "name": "Turned by a friend", "kind": stage["kind"], "side": "driven", "pitch_mm": 12.7,
+        "efficiency": 0.96, "sizes": [{"teeth": 47, "mass_kg": 0.6, "price": 31}],
+    }  # fmt: skip
+    _, before = api.post("/ladder", {"document": trike})
+    status, part = api.post("/shelf/teeth/parts", {"document": wheels})
+    assert status == 201, part
+    _, told = api.post("/ladder", {"document": trike})
+    assert 47 not in before["stages"][0]["driven"]
+    assert 47 in told["stages"][0]["driven"]
+    _, roads = api.post("/roads", {"document": trike, "wish_kmh": 45})
+    teeth = next(road for road in roads["roads"] if road["id"] == "gearing")
+    assert teeth["change"] == {"gearing.0.driven_teeth": 47}
+    assert teeth["price"] == 31
+
+
+def test_gears_by_their_teeth(api):
+    status, told = api.post("/planetary", {"sun": 18, "ring": 72})
+    assert (status, told["ratio"], told["fits"]) == (200, 5.0, True)
+    status, told = api.post("/planetary", {"sun": 30, "ring": 20})
+    assert (status, told["error"]["where"]) == (422, "ring")
+    assert api.post("/planetary", {"sun": 18.5, "ring": 72})[0] == 422
+    assert api.post("/module", {"diametral_pitch": 32}) == (200, {"module_mm": 0.79375})
+    assert api.post("/module", {"diametral_pitch": 0})[0] == 422
+
+
 def test_split_and_tyre_without_a_build(api):
     status, told = api.post("/split", {"wanted": 60})
     assert (status, list(told["splits"])) == (200, ["3", "4"])

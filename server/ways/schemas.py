@@ -47,7 +47,7 @@ class PlanetaryRequest(Schema):
 class ModuleRequest(Schema):
     """Teeth to an inch of pitch diameter."""
 
-    diametral_pitch: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)]
+    diametral_pitch: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)]
 
 
 class OvervoltRequest(Schema):

@@ -4326,8 +4326,8 @@ export interface components {
          *
          *     `reached` is whether it leads there at all; `why` says what stands in the way or how it was
          *     rounded. `figures` are at exactly the wished speed, `bought` at what can be bought, which
-         *     `change` sets on the bench; `bands` are the 10, 50 and 90 % points of those. `price` is what
-         *     new parts cost beyond the present, None where it is not known.
+         *     `change` sets on the bench; `bands` are the 10, 50 and 90 % points of `figures`. `price` is
+         *     what new parts cost beyond the present, None where it is not known.
          */
         RoadAnswer: {
             /**
