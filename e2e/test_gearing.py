@@ -90,6 +90,49 @@ def test_geometry_stages_tyre_and_helper(page: Page, product: Product):
     expect(page.get_by_text("Alone it goes")).to_be_visible()
 
 
+def test_the_plan_is_ticked_off_and_gears_are_reckoned_by_their_teeth(page: Page, product: Product):
+    address = product.begin()
+    page.goto(f"{address}/gearing")
+    first = page.get_by_role("checkbox", name=re.compile("^1. Begin here"))
+    first.focus()
+    page.keyboard.press("Space")
+    expect(page.get_by_text(re.compile("^1 of [0-9]+ ridden"))).to_be_visible()
+    page.reload()
+    expect(first).to_be_checked()
+    page.get_by_role("tab", name="Stages").click()
+    for label, count in (("Sun", "18"), ("Ring", "73")):
+        page.get_by_label(re.compile(f"^{label}")).fill(count)
+        page.keyboard.press("Enter")
+    expect(page.get_by_text("no planet fits")).to_be_visible()
+    page.get_by_label(re.compile("^Ring")).fill("72")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("5 to 1; its planets have 27 teeth.")).to_be_visible()
+    page.get_by_label("Diametral pitch").fill("32")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Module 0.7938 mm.")).to_be_visible()
+    page.get_by_role("tab", name="Windings").click()
+    expect(page.get_by_text("0.159 N\u00b7m/A")).to_be_visible()
+
+
+def test_a_rung_pressed_while_the_database_is_away_is_kept_and_saved_later(
+    page: Page, own_product: Product
+):
+    address = own_product.begin()
+    page.goto(f"{address}/gearing")
+    rung = page.get_by_role("button", name=re.compile("^18 to 60 teeth"))
+    expect(rung).to_be_visible()
+    own_product.cluster.stop()
+    rung.click()
+    expect(page.get_by_text("18 to 60, 18 to 44")).to_be_visible()
+    expect(page.get_by_text("the database does not answer").first).to_be_visible()
+    page.get_by_role("tab", name="Windings").click()
+    expect(page.get_by_role("tabpanel").get_by_text("does not answer")).to_be_visible()
+    own_product.cluster.start()
+    expect(page.get_by_text("0.159 N\u00b7m/A")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible(timeout=20_000)
+    assert own_product.build(address)["document"]["gearing"][0]["driver_teeth"] == 18
+
+
 VIEWS = ("teeth", "runs", "stages", "chart", "windings", "volts", "roads", "tyre", "helper")
 
 

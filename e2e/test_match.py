@@ -41,6 +41,40 @@ def test_a_newcomer_gets_from_the_start_page_to_a_matched_drive(page: Page, prod
     expect(page.get_by_role("textbox", name="Budget")).to_have_value("450")
 
 
+def tab_to(page: Page, name: str, presses: int = 150) -> None:
+    """Press Tab until what has the focus is called `name`."""
+    for _ in range(presses):
+        page.keyboard.press("Tab")
+        held = page.locator(":focus")
+        if held.count() and name in (held.get_attribute("aria-label") or held.inner_text()):
+            return
+    raise AssertionError(f"{name} is not reached by keyboard")
+
+
+@pytest.mark.parametrize("width", [1280, 390])
+def test_by_keyboard_alone_from_the_start_page_to_a_drive_on_the_bench(
+    page: Page, product: Product, width: int
+):
+    page.set_viewport_size({"width": width, "height": 800})
+    page.goto(product.url)
+    expect(page.get_by_role("button", name="Find a drive for it: Board")).to_be_visible()
+    tab_to(page, "Find a drive for it: Board")
+    page.keyboard.press("Enter")
+    results = page.get_by_role("main").locator("ol > li")
+    expect(results.first).to_be_visible(timeout=60_000)
+    assert page.evaluate("scrollY") == 0
+    tab_to(page, "Mass without drive, a guess")
+    page.keyboard.press("Control+A")
+    page.keyboard.type("81")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("textbox", name="Mass without drive", exact=True)).to_have_value("81")
+    expect(page.get_by_text("do all of this")).to_be_visible(timeout=120_000)
+    tab_to(page, "To the bench, number 1")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("tab", name="Brief")).to_be_visible(timeout=60_000)
+    assert "/builds/" in page.url
+
+
 def test_what_can_not_be_is_refused_at_its_place_and_undone(page: Page, product: Product):
     brief = product.post("/api/briefs", {"document": {**BRIEF, "name": "Fenced in"}})
     page.goto(f"{product.url}/briefs/{brief['id']}")

@@ -65,11 +65,15 @@ async def _rescue(app: Any) -> None:
 
 def _warm() -> None:
     """Begin a search for each start, so that nobody waits for imports or gearings."""
+    from matching.tasks import searching
     from powertrain.match.search import Search
     from powertrain.match.starts import start_briefs
     from powertrain.shelf.shipped import shipped_shelf
 
+    pause = threading.Event()
     for start in start_briefs():
+        while searching.is_set():
+            pause.wait(0.2)
         next(Search(start.document, shipped_shelf()).steps(), None)
 
 

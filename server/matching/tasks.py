@@ -1,6 +1,7 @@
 """The work of a search, done by a worker that only needs the database."""
 
 import logging
+import threading
 import time
 from collections.abc import Iterator
 from typing import Any
@@ -28,6 +29,9 @@ ANSWERED_EVERY_S = 3.0
 SHOWN, FIRST_SHOWN, AT_ONCE = 30, 5, 1
 """Results in a whole answer, in one on the way, and in the very first."""
 
+searching = threading.Event()
+"""Set while this process searches, so that what is not urgent can wait."""
+
 MOST_ATTEMPTS = 3
 """Workers that a search may outlive; then it is told as failed."""
 
@@ -36,7 +40,11 @@ MOST_ATTEMPTS = 3
 def search_shelf(match_id: str) -> None:
     """Take one match from the queue."""
     close_old_connections()
-    carry_out(match_id)
+    searching.set()
+    try:
+        carry_out(match_id)
+    finally:
+        searching.clear()
 
 
 def carry_out(match_id: str) -> None:

@@ -1,5 +1,12 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { createBrowserRouter, Link, RouterProvider } from "react-router";
+import {
+  createBrowserRouter,
+  Link,
+  Outlet,
+  type RouteObject,
+  RouterProvider,
+  ScrollRestoration,
+} from "react-router";
 import { ApiError } from "../api/client";
 import { BenchPage } from "../features/bench/BenchPage";
 import { BriefPage } from "../features/brief/BriefPage";
@@ -33,7 +40,17 @@ function Lost() {
   );
 }
 
-const router = createBrowserRouter([
+/** Every page begins at its top, and where one was on the way back; its own changes stay put. */
+function Page() {
+  return (
+    <>
+      <Outlet />
+      <ScrollRestoration getKey={(location) => location.pathname} />
+    </>
+  );
+}
+
+const pages: RouteObject[] = [
   { path: "/", element: <BuildsPage settings={<Settings />} /> },
   { path: "/builds/:id", element: <BenchPage settings={<Settings />} /> },
   { path: "/builds/:id/gearing", element: <GearingPage settings={<Settings />} /> },
@@ -41,7 +58,9 @@ const router = createBrowserRouter([
   { path: "/compare", element: <ComparePage settings={<Settings />} /> },
   { path: "/shelf", element: <ShelfPage settings={<Settings />} /> },
   { path: "*", element: <Lost /> },
-]);
+];
+
+const router = createBrowserRouter([{ element: <Page />, children: pages }]);
 
 export function App() {
   return (

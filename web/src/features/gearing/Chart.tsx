@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { speedChart } from "../../api/ways";
-import { useAsked, type ViewProps, Waiting } from "./common";
+import { Passing, useAsked, type ViewProps, Waiting } from "./common";
 
 const STATES = {
   charger: "straight off the charger",
@@ -26,6 +26,7 @@ export function Chart({ document, onSet }: ViewProps) {
   };
   return (
     <>
+      <Passing error={error} />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[13.5px]">
         <label className="flex items-center gap-2">
           The pack is

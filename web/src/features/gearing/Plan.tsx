@@ -79,7 +79,7 @@ export function Plan({
         })}
       </ol>
       {answer.plan.length > 0 ? (
-        <p role="status" className="pt-1 text-[12.5px] text-soft">
+        <p className="pt-1 text-[12.5px] text-soft">
           {ridden} of {answer.plan.length} ridden.
         </p>
       ) : null}

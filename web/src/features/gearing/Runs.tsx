@@ -1,7 +1,7 @@
 import type { RunsAnswer } from "../../api/types";
 import { willItRun } from "../../api/ways";
 import { SeverityWord } from "../../ui/Severity";
-import { useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { Passing, useAsked, useValue, type ViewProps, Waiting } from "./common";
 
 /** Whether each stage runs as it is mounted: sizes, wrap, lengths that can be bought. */
 export function Runs({ document, onSet }: ViewProps) {
@@ -10,6 +10,7 @@ export function Runs({ document, onSet }: ViewProps) {
   if (data.stages.length === 0) return <p className="py-3">A hub motor has no stages.</p>;
   return (
     <>
+      <Passing error={error} />
       <div className="grid gap-x-8 gap-y-5 lg:grid-cols-2">
         {data.stages.map((stage) => (
           <Stage key={stage.index} stage={stage} onSet={onSet} />

@@ -5,7 +5,7 @@ import type { LadderAnswer, Rung } from "../../api/types";
 import { ladder } from "../../api/ways";
 import { useSize } from "../../ui/useSize";
 import { Spread } from "../../units/Spread";
-import { SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { Passing, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
 import { named, Plan } from "./Plan";
 import { RungMap } from "./RungMap";
 
@@ -35,6 +35,7 @@ export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildI
   return (
     <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_27rem]">
       <div className="min-w-0">
+        <Passing error={error} />
         <p className="text-[13px] text-soft">
           {data.count.toLocaleString("en-GB")} rungs of teeth that are sold, of{" "}
           {data.reductions.toLocaleString("en-GB")} reductions; nothing stops{" "}

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { overvolt } from "../../api/ways";
 import { SeverityMark } from "../../ui/Severity";
 import { Spread } from "../../units/Spread";
-import { Ask, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { Ask, Passing, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
 
 /** A higher pack beside the present one: conditions, not a yes or no. */
 export function Volts({ document, onSet }: ViewProps) {
@@ -32,6 +32,7 @@ export function Volts({ document, onSet }: ViewProps) {
       ) : (
         <div className="grid gap-x-8 gap-y-4 lg:grid-cols-2">
           <div>
+            <Passing error={error} />
             <p className="text-[15px] font-semibold">{data.verdict}</p>
             <ul className="mt-1">
               {data.conditions.map((one) => (

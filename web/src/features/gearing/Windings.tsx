@@ -1,7 +1,7 @@
 import { windings } from "../../api/ways";
 import { digits } from "../../units/format";
 import { Spread } from "../../units/Spread";
-import { SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { Passing, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
 
 type One = Awaited<ReturnType<typeof windings>>["windings"][number];
 type Row = [
@@ -30,6 +30,7 @@ export function Windings({ document, onSet }: ViewProps) {
   if (!data) return <Waiting error={error} what="Winding" />;
   return (
     <>
+      <Passing error={error} />
       <p className="max-w-3xl py-1 text-[13.5px]">{data.say}</p>
       <div className="relative overflow-x-auto">
         <table className="border-separate border-spacing-0 text-[13px]">

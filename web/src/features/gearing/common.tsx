@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { ApiError } from "../../api/client";
 import type { BuildDocument } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { Notice } from "../../ui/Notice";
 import { digits, typed } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown, toStored } from "../../units/quantities";
@@ -16,13 +17,27 @@ export interface ViewProps {
 
 /** What the engine says of a question about the build as it stands; the last answer stays. */
 export function useAsked<T>(key: unknown[], ask: () => Promise<T>, enabled = true) {
-  return useQuery({
+  const asked = useQuery({
     queryKey: ["ways", ...key],
     queryFn: ask,
     enabled,
     retry: (_, problem) => problem instanceof ApiError && problem.passing,
     placeholderData: (before: unknown) => before as never,
   });
+  // What only fails for a while is asked again; meanwhile it is said why nothing comes.
+  const error = asked.error ?? (asked.isFetching ? asked.failureReason : null);
+  return { data: asked.data as T | undefined, error };
+}
+
+/** Said above a last answer that still stands while a new one does not come. */
+export function Passing({ error }: { error: unknown }) {
+  if (!(error instanceof ApiError && error.passing)) return null;
+  return (
+    <Notice tone="watch">
+      {error.where ? `The ${error.where} ` : ""}
+      {error.what}. What is shown is the last answer; asking again.
+    </Notice>
+  );
 }
 
 /** Why there is no answer yet, or what the engine refused. */
