@@ -156,9 +156,10 @@ def meets_brief(request: HttpRequest, build_id: UUID, payload: BuildDocument) ->
 
 
 def _answer(brief: Brief) -> schemas.BriefAnswer:
+    document = check_model(BriefDocument, brief.document)
     return schemas.BriefAnswer(
-        id=brief.pk, name=brief.name, changed_at=brief.changed_at,
-        document=check_model(BriefDocument, brief.document), match=_last(brief),
+        id=brief.pk, name=brief.name, changed_at=brief.changed_at, document=document,
+        weights=document.weights.model_dump(), match=_last(brief),
     )  # fmt: skip
 
 

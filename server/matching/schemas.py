@@ -41,12 +41,16 @@ class MatchProgress(MatchCard):
 
 
 class BriefAnswer(Schema):
-    """A brief as it stands, with its last search."""
+    """A brief as it stands, with its last search.
+
+    `weights` are all of them, those that the document leaves out as they usually are.
+    """
 
     id: UUID
     name: str
     changed_at: datetime
     document: BriefDocument
+    weights: dict[str, float]
     match: MatchCard | None
 
 

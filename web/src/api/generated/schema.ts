@@ -5393,6 +5393,8 @@ export interface components {
         /**
          * BriefAnswer
          * @description A brief as it stands, with its last search.
+         *
+         *     `weights` are all of them, those that the document leaves out as they usually are.
          */
         BriefAnswer: {
             /**
@@ -5408,6 +5410,10 @@ export interface components {
              */
             changed_at: string;
             document: components["schemas"]["Brief"];
+            /** Weights */
+            weights: {
+                [key: string]: number;
+            };
             match: components["schemas"]["MatchCard"] | null;
         };
         /**

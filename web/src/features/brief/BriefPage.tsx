@@ -19,19 +19,21 @@ import { WhyNot } from "./WhyNot";
 /** What somebody wishes for, and beside it what the shelf has for that. */
 export function BriefPage({ settings }: { settings: ReactNode }) {
   const { id = "" } = useParams();
-  const { saying, document: said, matchId, trouble, undo, search } = useBrief(id);
+  const { saying, document: said, usual, matchId, trouble, undo, search } = useBrief(id);
   const parts = useQuery(shelf).data;
   const told = useQuery({ ...match(matchId ?? ""), enabled: matchId !== null }).data;
   // What the last search found stays until the next one has found something.
-  const [kept, setKept] = useState<{ id: string; answer: MatchAnswer; weights: Counts } | null>(
-    null,
-  );
+  const [kept, setKept] = useState<{
+    id: string;
+    answer: MatchAnswer;
+    asked: BriefDocument;
+  } | null>(null);
   useEffect(() => {
     if (told?.answer)
       setKept({
         id: told.id,
         answer: told.answer,
-        weights: weightsOf(told.document as unknown as BriefDocument),
+        asked: told.document as unknown as BriefDocument,
       });
   }, [told]);
   useEffect(() => {
@@ -60,7 +62,11 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
       ) : null}
       <main className="grid flex-1 gap-x-8 px-4 pb-8 sm:px-6 lg:grid-cols-[22rem_1fr] xl:grid-cols-[24rem_1fr]">
         <div className="min-w-0">
-          {saying ? <Questions saying={saying} /> : <p className="py-6 text-soft">Reading</p>}
+          {saying ? (
+            <Questions saying={saying} usual={usual} />
+          ) : (
+            <p className="py-6 text-soft">Reading</p>
+          )}
           <p className="pt-2 text-[12px] text-soft">
             Dashed: a guess for such a vehicle. Empty: it does not matter.
           </p>
@@ -76,8 +82,8 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
               answer={kept.answer}
               matchId={kept.id}
               shelf={parts}
-              weights={said ? weightsOf(said) : null}
-              asked={kept.weights}
+              weights={said ? weightsOf(said, usual) : null}
+              asked={weightsOf(kept.asked, usual)}
             />
           ) : null}
         </div>

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { shelf } from "../../api/matching";
 import { Blank } from "./Blank";
 import { Choice } from "./Choice";
+import type { Counts } from "./counts";
 import type { Saying } from "./useBrief";
 
 const GROUND: [string, string][] = [
@@ -15,7 +16,7 @@ const GROUND: [string, string][] = [
 ];
 
 /** The brief, asked as one would ask a friend: a few sentences with blanks. */
-export function Questions({ saying }: { saying: Saying }) {
+export function Questions({ saying, usual }: { saying: Saying; usual: Counts }) {
   const blank = (path: string, label: string, unit: string, open?: string, needed?: boolean) => (
     <Blank
       saying={saying}
@@ -64,7 +65,7 @@ export function Questions({ saying }: { saying: Saying }) {
         <Owned saying={saying} />
       </Ask>
       <Ask title="What counts most?">
-        <Weights saying={saying} />
+        <Weights saying={saying} usual={usual} />
       </Ask>
     </div>
   );
@@ -145,20 +146,20 @@ function Owned({ saying }: { saying: Saying }) {
 const pair = (part: { id: string; name: string }): [string, string] => [part.id, part.name];
 
 const COUNTS = [
-  ["margin", "room to spare", 3],
-  ["cost", "price", 2],
-  ["mass", "lightness", 1],
-  ["range", "range", 1],
-  ["simplicity", "few stages", 1],
+  ["margin", "room to spare"],
+  ["cost", "price"],
+  ["mass", "lightness"],
+  ["range", "range"],
+  ["simplicity", "few stages"],
 ] as const;
 
-function Weights({ saying }: { saying: Saying }) {
+function Weights({ saying, usual }: { saying: Saying; usual: Counts }) {
   return (
     <span className="grid grid-cols-[auto_1fr] items-center gap-x-3 leading-7">
-      {COUNTS.map(([key, words, usual]) => {
+      {COUNTS.map(([key, words]) => {
         const path = `weights.${key}`;
         const stored = saying.value(path);
-        const value = typeof stored === "number" ? stored : usual;
+        const value = typeof stored === "number" ? stored : (usual[key] ?? 0);
         return (
           <label key={key} className="contents text-[13.5px]">
             <span>{words}</span>

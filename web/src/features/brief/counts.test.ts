@@ -21,9 +21,10 @@ test("what counts most comes first, and the list itself is left as it was", () =
 });
 
 test("only the proportions of weights matter", () => {
-  const usual = weightsOf({} as BriefDocument);
+  const usual = { margin: 3, cost: 2, mass: 1, range: 1, simplicity: 1 };
+  expect(weightsOf({} as BriefDocument, usual)).toEqual(usual);
   expect(sameCounts(usual, { margin: 6, cost: 4, mass: 2, range: 2, simplicity: 2 })).toBe(true);
-  const dearer = weightsOf({ weights: { cost: 5 } } as unknown as BriefDocument);
+  const dearer = weightsOf({ weights: { cost: 5 } } as unknown as BriefDocument, usual);
   expect(dearer.margin).toBe(3);
   expect(sameCounts(usual, dearer)).toBe(false);
 });

@@ -1,18 +1,17 @@
 import type { BriefDocument, MatchResult } from "../../api/types";
 
-/** What counts for how much in the order of results; what is left out has its usual weight. */
+/** What counts for how much in the order of results. */
 export type Counts = Record<string, number>;
 
-const USUAL: Counts = { margin: 3, cost: 2, mass: 1, range: 1, simplicity: 1 };
-
-export const weightsOf = (document: BriefDocument): Counts => ({
-  ...USUAL,
+/** What a brief says of it; what it leaves out has its usual weight. */
+export const weightsOf = (document: BriefDocument, usual: Counts): Counts => ({
+  ...usual,
   ...(document.weights as Counts | undefined),
 });
 
 export const sameCounts = (one: Counts, other: Counts): boolean => {
   const sum = (counts: Counts) => Object.values(counts).reduce((all, each) => all + each, 0);
-  return Object.keys(USUAL).every(
+  return Object.keys({ ...one, ...other }).every(
     (key) => Math.abs((one[key] ?? 0) / sum(one) - (other[key] ?? 0) / sum(other)) < 1e-9,
   );
 };

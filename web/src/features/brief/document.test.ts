@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { BriefDocument } from "../../api/types";
-import { valueAt, withValue } from "./document";
+import { valueAt } from "../../ui/paths";
+import { withSaid } from "./document";
 
 const brief = {
   format: "young-torrent.brief/1",
@@ -11,28 +12,28 @@ const brief = {
 
 describe("a brief that is being said", () => {
   it("takes a value at its place and leaves the one before as it was", () => {
-    const next = withValue(brief, "vehicle.mass_kg", 170);
+    const next = withSaid(brief, "vehicle.mass_kg", 170);
     expect(valueAt(next, "vehicle.mass_kg")).toBe(170);
     expect(valueAt(brief, "vehicle.mass_kg")).toBe(185);
   });
 
   it("makes room for a wish that was not there", () => {
-    const next = withValue(brief, "wishes.top_speed_kmh.min", 24);
+    const next = withSaid(brief, "wishes.top_speed_kmh.min", 24);
     expect(next.wishes?.top_speed_kmh).toEqual({ min: 24 });
   });
 
   it("gives a wish up whole once nothing of it is left", () => {
-    const asked = withValue(brief, "wishes.top_speed_kmh.min", 24);
-    const next = withValue(asked, "wishes.top_speed_kmh.min", null);
+    const asked = withSaid(brief, "wishes.top_speed_kmh.min", 24);
+    const next = withSaid(asked, "wishes.top_speed_kmh.min", null);
     expect(next.wishes).toEqual(brief.wishes);
-    expect(withValue(brief, "wishes.budget", null).wishes).toEqual({ climb: brief.wishes?.climb });
+    expect(withSaid(brief, "wishes.budget", null).wishes).toEqual({ climb: brief.wishes?.climb });
   });
 
   it("gives the hill up with its grade, since a hill without one is none", () => {
-    expect(valueAt(withValue(brief, "wishes.climb.grade_pct", null), "wishes.climb")).toBe(
+    expect(valueAt(withSaid(brief, "wishes.climb.grade_pct", null), "wishes.climb")).toBe(
       undefined,
     );
-    expect(valueAt(withValue(brief, "wishes.climb.speed_kmh", null), "wishes.climb")).toEqual({
+    expect(valueAt(withSaid(brief, "wishes.climb.speed_kmh", null), "wishes.climb")).toEqual({
       grade_pct: 6,
     });
   });

@@ -3,7 +3,9 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { ApiError } from "../../api/client";
 import { beginMatch, brief, changeBrief } from "../../api/matching";
 import type { BriefDocument } from "../../api/types";
-import { remember, saidPaths, valueAt, withValue } from "./document";
+import { valueAt } from "../../ui/paths";
+import type { Counts } from "./counts";
+import { remember, saidPaths, withSaid } from "./document";
 
 /** How long nothing is typed before the shelf is searched anew, in milliseconds. */
 const PAUSE = 500;
@@ -18,6 +20,8 @@ export interface Saying {
 interface Known {
   saying: Saying | null;
   document: BriefDocument | null;
+  /** What counts for how much where the brief does not say. */
+  usual: Counts;
   matchId: string | null;
   trouble: string | null;
   undo: (() => void) | null;
@@ -72,10 +76,20 @@ export function useBrief(id: string): Known {
     if (timer.current) clearTimeout(timer.current);
     timer.current = setTimeout(() => void search(next), PAUSE);
   };
+  const usual = read.data?.weights ?? {};
   if (document === null)
-    return { saying: null, document, matchId, trouble: awayOf(read), undo: null, search: () => {} };
+    return {
+      saying: null,
+      document,
+      usual,
+      matchId,
+      trouble: awayOf(read),
+      undo: null,
+      search: () => {},
+    };
   return {
     document,
+    usual,
     matchId,
     trouble,
     search: () => void search(document),
@@ -94,7 +108,7 @@ export function useBrief(id: string): Known {
         remember(id, more);
         setSaid(more);
         setPast([...past.slice(-99), document]);
-        keep(withValue(document, path, value));
+        keep(withSaid(document, path, value));
       },
       refusal,
     },

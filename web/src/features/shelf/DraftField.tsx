@@ -1,18 +1,10 @@
 import { useId, useState } from "react";
 import type { FieldInfo } from "../../api/types";
+import { valueAt, withValue } from "../../ui/paths";
 import { expected, parsed, written } from "../../units/fields";
 import { useUnits } from "../../units/preferences";
 import { documentUnit } from "../../units/quantities";
-import {
-  type Draft,
-  known,
-  type Origin,
-  originOf,
-  sizesOf,
-  sizesText,
-  valueAt,
-  withValue,
-} from "./draft";
+import { type Draft, known, type Origin, originOf, sizesOf, sizesText } from "./draft";
 
 interface Props {
   field: FieldInfo;

@@ -14,8 +14,9 @@ import {
 } from "../../api/shelf";
 import type { PartAnswer, PartKind } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { valueAt, withValue } from "../../ui/paths";
 import { DraftField } from "./DraftField";
-import { BLANK, type Draft, fieldsFor, valueAt, withValue } from "./draft";
+import { BLANK, type Draft, fieldsFor } from "./draft";
 import { singular } from "./kinds";
 
 interface Props {

@@ -5,10 +5,11 @@ import { ApiError } from "../../api/client";
 import { addPart, readListing, SHELF } from "../../api/shelf";
 import type { Listing, PartKind } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { withValue } from "../../ui/paths";
 import { chosen, typed } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown, toStored } from "../../units/quantities";
-import { type Draft, known, withValue } from "./draft";
+import { type Draft, known } from "./draft";
 import { singular } from "./kinds";
 
 interface Props {

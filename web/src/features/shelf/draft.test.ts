@@ -1,6 +1,7 @@
 import { describe, expect, test } from "vitest";
 import type { FieldInfo } from "../../api/types";
-import { fieldsFor, known, originOf, sizesOf, sizesText, valueAt, withValue } from "./draft";
+import { valueAt, withValue } from "../../ui/paths";
+import { fieldsFor, known, originOf, sizesOf, sizesText } from "./draft";
 
 const motor = { name: "Blue can", motor: { kind: "permanent_magnet", kv_rpm_per_v: 790 } };
 

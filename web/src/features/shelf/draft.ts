@@ -1,31 +1,8 @@
 import type { FieldInfo, PartKind } from "../../api/types";
+import { type Plain, valueAt } from "../../ui/paths";
 
 /** A part's document as it is being edited: plain values by dotted path. */
-export type Draft = Record<string, unknown>;
-
-export function valueAt(draft: Draft, path: string): unknown {
-  let place: unknown = draft;
-  for (const step of path.split(".")) {
-    if (typeof place !== "object" || place === null) return undefined;
-    place = (place as Draft)[step];
-  }
-  return place;
-}
-
-/** The draft with one value said, or taken out (null or undefined). */
-export function withValue(draft: Draft, path: string, value: unknown): Draft {
-  const copy = structuredClone(draft);
-  const steps = path.split(".");
-  const last = steps.pop() as string;
-  let place = copy;
-  for (const step of steps) {
-    if (typeof place[step] !== "object" || place[step] === null) place[step] = {};
-    place = place[step] as Draft;
-  }
-  if (value === null || value === undefined) delete place[last];
-  else place[last] = value;
-  return copy;
-}
+export type Draft = Plain;
 
 export type Origin = "measured" | "data_sheet" | "estimated" | "default";
 
