@@ -7,6 +7,7 @@ from typing import Any, cast
 import numpy as np
 
 from powertrain.bench.answer import LimitWord
+from powertrain.documents.build import Build
 from powertrain.operating.limits import Limit
 
 _WORDS = {int(limit): cast(LimitWord | None, limit.words) for limit in Limit}
@@ -35,3 +36,10 @@ def total(values: Iterable[float | None]) -> float | None:
     if any(value is None for value in known):
         return None
     return float(sum(value for value in known if value is not None))
+
+
+def drive_kg(build: Build) -> float | None:
+    """Return the mass of motors, controller and pack; None where one of them does not say."""
+    motor = build.motor
+    each = None if motor.mass_kg is None else motor.count * motor.mass_kg
+    return total([each, build.controller.mass_kg, build.battery.mass_kg])

@@ -7,7 +7,7 @@ from powertrain.bench.answer import Answer, Band, Gauge, MomentAnswer, StateAnsw
 from powertrain.bench.bands import doubt_answer, moment_bands
 from powertrain.bench.curves import map_of
 from powertrain.bench.heat import first_limit, limits_answer, nodes_at, stall_answer
-from powertrain.bench.numbers import limit_word, listed, number, total
+from powertrain.bench.numbers import drive_kg, limit_word, listed, number, total
 from powertrain.documents.build import Build
 from powertrain.documents.reading import warnings_of
 from powertrain.doubt.draws import Doubt
@@ -48,9 +48,7 @@ def solve(build: Build) -> Answer:
         range_from_pct=usable.from_pct,
         range_to_pct=usable.to_pct,
         load_factor=_load_factor(drive, moments.top_speed.state),
-        drive_mass_kg=total(
-            [_each(motor.mass_kg, motor.count), build.controller.mass_kg, battery.mass_kg]
-        ),
+        drive_mass_kg=drive_kg(build),
         drive_price=total([_each(motor.price, motor.count), build.controller.price, battery.price]),
         moments=[_moment(build, case, index, bands[index]) for index in range(5)],
         map=map_of(drive, moments),

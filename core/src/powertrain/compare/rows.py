@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from powertrain.arrays import scalar
 from powertrain.bench.answer import Answer, Band
-from powertrain.compare.terms import drive_kg
+from powertrain.bench.numbers import drive_kg
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.build import Build
 from powertrain.drive import Drive

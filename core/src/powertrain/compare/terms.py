@@ -5,6 +5,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict
 
 from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.bench.numbers import drive_kg
 from powertrain.documents.build import Build
 from powertrain.operating.moments import with_moments
 
@@ -54,15 +55,6 @@ def on_terms(builds: list[Build], terms: Terms) -> list[OnTerms]:
                 update["battery"] = build.battery.model_copy(update={"series": cells})
         found.append(OnTerms(build=build.model_copy(update=update), changed=changed))
     return found
-
-
-def drive_kg(build: Build) -> float | None:
-    """Return the mass of motors, controller and pack; None where one of them does not say."""
-    masses = (build.motor.mass_kg, build.controller.mass_kg, build.battery.mass_kg)
-    if any(mass is None for mass in masses):
-        return None
-    motor, controller, pack = masses
-    return build.motor.count * motor + controller + pack  # type: ignore[operator]
 
 
 def _mass(first: Build, build: Build) -> tuple[float, str]:
