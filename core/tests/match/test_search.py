@@ -10,6 +10,7 @@ import pytest
 from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Shelf
 from powertrain.errors import Refusal
+from powertrain.figures import steady_picture
 from powertrain.match.answer import answer_of
 from powertrain.match.judged import judge
 from powertrain.match.matched import matched
@@ -153,6 +154,19 @@ def test_the_search_finds_what_asking_the_plain_solver_one_by_one_finds(name):
     assert one.tally.rejected == other.tally.rejected
     assert one.tally.by_trio.keys() == other.tally.by_trio.keys()
     assert sorted(map(tuple, one.front.keys)) == sorted(map(tuple, other.front.keys))
+
+
+def test_what_decides_by_the_numbers_themselves_is_solved_step_by_step(monkeypatch):
+    brief, shelf = brief_of("trike")
+
+    def decides(build, drive, store):
+        return steady_picture(build, drive, store) if float(drive.train.ratio[0]) > 1 else None
+
+    monkeypatch.setattr("powertrain.match.group_loop.steady_picture", decides)
+    plain, tried = (Search(brief, shelf, loops_from=loops).run() for loops in (None, 0))
+    assert tried.in_loops == 0
+    assert tried.tally.rejected == plain.tally.rejected
+    assert tried.tally.feasible == plain.tally.feasible > 0
 
 
 def test_every_result_is_a_build_that_meets_the_brief():

@@ -250,7 +250,7 @@ class Loop:
             raise ValueError("the loop reads whole rows")
         if inputs.shape[1] < int(begins[-1]) + LANES - 1:
             raise ValueError("the loop reads a little beyond the last candidate")
-        outputs = np.empty((count, inputs.shape[1]))
+        outputs = np.zeros((count, inputs.shape[1]))
         self._solve(slow.ctypes.data, begins.ctypes.data, len(begins) - 1,
                     inputs.ctypes.data, outputs.ctypes.data, inputs.shape[1])  # fmt: skip
         return outputs[:, : int(begins[-1])]
