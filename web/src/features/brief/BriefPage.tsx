@@ -180,6 +180,7 @@ function Found({ answer, matchId, shelf: parts, weights, asked }: FoundProps) {
               key={result.rank}
               result={result}
               place={place + 1}
+              follows={results[place - 1]?.rank === result.rank - 1}
               nameOf={nameOf}
               marked={marked === result.rank}
               onMark={setMarked}

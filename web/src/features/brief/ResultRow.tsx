@@ -8,6 +8,8 @@ interface Props {
   result: MatchResult;
   /** Where it stands in the list, which may be sorted anew. */
   place: number;
+  /** Whether the one above it in the list is the one that it was held against. */
+  follows: boolean;
   nameOf: (id: string) => string;
   marked: boolean;
   onMark: (rank: number | null) => void;
@@ -20,6 +22,7 @@ interface Props {
 export function ResultRow({
   result,
   place,
+  follows,
   nameOf,
   marked,
   onMark,
@@ -68,7 +71,7 @@ export function ResultRow({
               <span className="figure">{digits((tight.margin ?? 0) * 100, 2)} %</span>.{" "}
             </>
           ) : null}
-          <NearTie differs={result.differs} />
+          {follows ? <NearTie differs={result.differs} /> : null}
         </p>
       </div>
     </li>
