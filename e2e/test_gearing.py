@@ -7,6 +7,7 @@ from playwright.sync_api import Page, expect
 
 from e2e.conftest import Product, saved
 from e2e.test_builds import findings
+from e2e.test_match import tab_to
 
 
 def test_a_rung_is_set_compared_undone_and_found_on_the_bench(page: Page, product: Product):
@@ -112,6 +113,40 @@ def test_the_plan_is_ticked_off_and_gears_are_reckoned_by_their_teeth(page: Page
     expect(page.get_by_text("Module 0.7938 mm.")).to_be_visible()
     page.get_by_role("tab", name="Windings").click()
     expect(page.get_by_text("0.159 N\u00b7m/A")).to_be_visible()
+
+
+def test_every_way_is_gone_by_keyboard_and_undone(page: Page, product: Product):
+    address = product.begin()
+    document = product.build(address)["document"]
+
+    def now() -> dict:
+        return product.build(address)["document"]
+
+    def undone() -> None:
+        page.get_by_role("button", name="Undo").focus()
+        page.keyboard.press("Enter")
+        saved(page)
+        assert now() == document
+
+    for view, name, changed in (
+        ("windings", "Set it: winding 80", lambda d: d["motor"]["kv_rpm_per_v"] == 80),
+        ("chart", "14 cells, 60 KV", lambda d: d["battery"]["series"] == 14),
+        ("volts", "Try it with the lower limit: 14 cells", lambda d: d["battery"]["series"] == 14),
+        ("roads", "Set it: By teeth", lambda d: d["gearing"] != document["gearing"]),
+        ("runs", "118 in stage 1", lambda d: d["gearing"][0]["links"] == 118),
+        ("stages", "Set it: 3 stages", lambda d: len(d["gearing"]) == 3),
+    ):
+        page.goto(f"{address}/gearing?view={view}")
+        expect(page.get_by_role("button", name=name).first).to_be_visible(timeout=20_000)
+        tab_to(page, name)
+        page.keyboard.press("Enter")
+        saved(page)
+        assert changed(now()), view
+        undone()
+    # The tabs themselves go by the arrows.
+    page.get_by_role("tab", name="Stages").focus()
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_role("tab", name="Speed chart")).to_have_attribute("aria-selected", "true")
 
 
 def test_a_rung_pressed_while_the_database_is_away_is_kept_and_saved_later(

@@ -14,6 +14,9 @@ from typing import Any
 BEATS_EVERY_S, STALLED_AFTER_S = 2.0, 8.0
 """How often a worker says that it lives, and after which silence it is taken for dead."""
 
+NICE = 5
+"""How far a worker stands back for the server and the database, as `nice` has it."""
+
 
 def main() -> int:
     """Work until a termination signal; `--attached`, also until whoever started it is gone."""
@@ -23,6 +26,8 @@ def main() -> int:
     django.setup()
     from procrastinate.contrib.django import app
 
+    # Whoever looks at a page comes first; a search has all that is left.
+    os.nice(NICE)
     threading.Thread(target=_warm, daemon=True).start()
     if "--attached" in sys.argv[1:]:
         threading.Thread(target=_leave_with_parent, args=(os.getppid(),), daemon=True).start()

@@ -88,6 +88,9 @@ describe("units", () => {
   });
 
   test("units without a choice keep their sign", () => {
+    // A foot-pound is 1.3558 N.m.
+    expect(toShown(8.53, documentUnit("N.m", { torque: "lb-ft" }))).toBeCloseTo(6.291, 3);
+    expect(documentUnit("N.m/A", { torque: "lb-ft" }).sign).toBe("lb-ft/A");
     expect(documentUnit("mohm", {}).sign).toBe("mΩ");
     expect(shown(10.219, "speed", {})).toEqual({ text: "36.8", sign: "km/h" });
   });
