@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import ndtri
+from scipy.stats import norm, qmc
 
 from powertrain.arrays import Array
 from powertrain.documents.build import Build
@@ -19,7 +19,7 @@ from powertrain.heat.store import Store, estimated
 DRAWS = 256
 SEED = 20240229
 
-FOUR_IN_FIVE = float(ndtri(0.9))
+FOUR_IN_FIVE = float(norm.ppf(0.9))
 """Standard deviations within which a normal variable lies four times in five."""
 
 
@@ -28,11 +28,8 @@ def _normal(inputs: int) -> NDArray[np.float64]:
     """Return `DRAWS` rows of independent standard normal numbers, a column for each input."""
     if inputs == 0:
         return np.zeros((DRAWS, 0))
-    # Imported where it is used: it takes a second, and most commands draw nothing.
-    from scipy.stats import qmc
-
     uniform = qmc.Sobol(inputs, rng=np.random.default_rng(SEED)).random(DRAWS)
-    drawn: NDArray[np.float64] = ndtri(uniform)
+    drawn: NDArray[np.float64] = norm.ppf(uniform)
     drawn.setflags(write=False)
     return drawn
 
