@@ -45,7 +45,7 @@ def tab_to(page: Page, name: str, presses: int = 150) -> None:
     """Press Tab until what has the focus is called `name`."""
     for _ in range(presses):
         page.keyboard.press("Tab")
-        held = page.locator(":focus")
+        held = page.locator(":is(a, button, input, select, textarea):focus")
         said = (held.get_attribute("aria-label") or held.inner_text()) if held.count() else ""
         if name in " ".join(said.split()):
             return
