@@ -11,7 +11,7 @@ from builds.schemas import ErrorAnswer
 from builds.views_of import plain
 from matching import schemas
 from matching.actions.brief import keep_brief
-from matching.actions.search import begin_search, call_off, make_build
+from matching.actions.search import begin_search, call_off, keep_and_search, make_build
 from matching.models import Brief, Match, Origin
 from powertrain.documents.brief import Brief as BriefDocument
 from powertrain.documents.build import Build as BuildDocument
@@ -62,8 +62,8 @@ def list_briefs(request: HttpRequest) -> list[schemas.BriefCard]:
 def create_brief(
     request: HttpRequest, payload: schemas.BriefRequest
 ) -> Status[schemas.BriefAnswer]:
-    """Begin a brief."""
-    return Status(201, _answer(keep_brief(request.user, plain(payload.document))))
+    """Begin a brief, and a search for it where that is asked."""
+    return Status(201, _answer(_kept(request, payload)))
 
 
 @router.get(
@@ -82,8 +82,8 @@ def read_brief(request: HttpRequest, brief_id: UUID) -> schemas.BriefAnswer:
 def change_brief(
     request: HttpRequest, brief_id: UUID, payload: schemas.BriefRequest
 ) -> schemas.BriefAnswer:
-    """Say a brief anew."""
-    return _answer(keep_brief(request.user, plain(payload.document), brief_id))
+    """Say a brief anew, and search for it where that is asked."""
+    return _answer(_kept(request, payload, brief_id))
 
 
 @router.post(
@@ -153,6 +153,13 @@ def meets_brief(request: HttpRequest, build_id: UUID, payload: BuildDocument) ->
     return schemas.MetBrief(
         brief_id=origin.brief_id, name=origin.brief.name, margins=meets(brief, payload)
     )
+
+
+def _kept(
+    request: HttpRequest, payload: schemas.BriefRequest, brief_id: UUID | None = None
+) -> Brief:
+    keep = keep_and_search if payload.search else keep_brief
+    return keep(request.user, plain(payload.document), brief_id)
 
 
 def _answer(brief: Brief) -> schemas.BriefAnswer:

@@ -13,9 +13,10 @@ from powertrain.match.why import WhyAnswer
 
 
 class BriefRequest(Schema):
-    """A whole brief."""
+    """A whole brief, and whether to search the shelf for it at once."""
 
     document: BriefDocument
+    search: bool = False
 
 
 class MatchCard(Schema):

@@ -9,6 +9,7 @@ import pytest
 from django.contrib.auth.models import User
 from procrastinate.contrib.django.models import ProcrastinateJob
 
+from matching.actions.search import keep_and_search
 from matching.models import Brief, Match
 from matching.tasks import MOST_ATTEMPTS, carry_out
 
@@ -94,6 +95,27 @@ def test_a_new_search_calls_the_old_one_off(api, begun):
     _, second = api.post(f"/briefs/{brief['id']}/matches", {})
     assert found(api, first)["state"] == "cancelled"
     assert found(api, second)["state"] == "done"
+
+
+def test_a_brief_is_kept_and_searched_for_in_one_request_or_neither(api, monkeypatch):
+    asked = {"document": narrow(), "search": True}
+    _, brief = api.post("/briefs", asked)
+    first = brief["match"]
+    assert first["state"] == "waiting"
+    dearer = narrow(budget=1200)
+    _, again = api.post(f"/briefs/{brief['id']}", {"document": dearer, "search": True})
+    assert found(api, first)["state"] == "cancelled"
+    assert found(api, again["match"])["document"] == dearer
+
+    # Where no search can be begun, the brief says what it said before.
+    def full(**_):
+        raise OSError("no room in the queue")
+
+    monkeypatch.setattr("matching.actions.search.search_shelf.defer", full)
+    kept = Brief.objects.get()
+    with pytest.raises(OSError, match="no room"):
+        keep_and_search(kept.owner, narrow(), kept.pk)
+    assert api.get(f"/briefs/{brief['id']}")[1]["document"] == dearer
 
 
 def test_a_search_called_off_keeps_what_it_found_so_far(api, begun):

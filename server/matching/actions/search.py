@@ -9,6 +9,7 @@ from django.db import transaction
 from builds.actions.create import create_build
 from builds.errors import NotThere
 from builds.models import Build
+from matching.actions.brief import keep_brief
 from matching.models import Brief, Match, Origin
 from matching.tasks import search_shelf
 
@@ -25,6 +26,14 @@ def begin_search(user: Any, brief_id: UUID) -> Match:
     search_shelf.defer(match_id=str(match.pk))
     log.info("match=%s action=begin", match.pk)
     return match
+
+
+@transaction.atomic
+def keep_and_search(user: Any, document: dict[str, Any], brief_id: UUID | None = None) -> Brief:
+    """Store a brief and begin to search for it, both or neither."""
+    brief = keep_brief(user, document, brief_id)
+    begin_search(user, brief.pk)
+    return brief
 
 
 def call_off(user: Any, match_id: UUID) -> Match:

@@ -37,7 +37,7 @@ export const isRunning = (match: { state: string }) => RUNNING.includes(match.st
 const ASK_EVERY = 350;
 
 /** How often while nothing is found yet and somebody waits for a first answer. */
-const ASK_FIRST = 80;
+const ASK_FIRST = 40;
 
 export const readMatch = (id: string) => answered(client.GET("/api/matches/{match_id}", of(id)));
 
@@ -52,11 +52,12 @@ export const match = (id: string) =>
     },
   });
 
+/** Both keep the brief and begin to search for it, in one request. */
 export const createBrief = (document: BriefDocument) =>
-  answered(client.POST("/api/briefs", { body: { document } }));
+  answered(client.POST("/api/briefs", { body: { document, search: true } }));
 
 export const changeBrief = (id: string, document: BriefDocument) =>
-  answered(client.POST("/api/briefs/{brief_id}", { ...at(id), body: { document } }));
+  answered(client.POST("/api/briefs/{brief_id}", { ...at(id), body: { document, search: true } }));
 
 export const beginMatch = (id: string) =>
   answered(client.POST("/api/briefs/{brief_id}/matches", at(id)));

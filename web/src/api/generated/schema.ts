@@ -895,7 +895,7 @@ export interface paths {
         put?: never;
         /**
          * Create Brief
-         * @description Begin a brief.
+         * @description Begin a brief, and a search for it where that is asked.
          */
         post: operations["create_brief"];
         delete?: never;
@@ -919,7 +919,7 @@ export interface paths {
         put?: never;
         /**
          * Change Brief
-         * @description Say a brief anew.
+         * @description Say a brief anew, and search for it where that is asked.
          */
         post: operations["change_brief"];
         delete?: never;
@@ -5418,10 +5418,15 @@ export interface components {
         };
         /**
          * BriefRequest
-         * @description A whole brief.
+         * @description A whole brief, and whether to search the shelf for it at once.
          */
         BriefRequest: {
             document: components["schemas"]["Brief"];
+            /**
+             * Search
+             * @default false
+             */
+            search?: boolean;
         };
         /**
          * FrontPoint

@@ -5,6 +5,7 @@ import { ApiError } from "../../api/client";
 import { cancelMatch, makeBuild, match, shelf } from "../../api/matching";
 import type { BriefDocument, MatchAnswer, Shelf } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { useSize } from "../../ui/useSize";
 import { type Counts, sameCounts, sortedBy, weightsOf } from "./counts";
@@ -43,7 +44,7 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
     <div className="flex min-h-dvh flex-col">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2 sm:px-6">
         <Link to="/" className="flex items-center gap-2 text-[13.5px] text-water">
-          <img src="/mark.svg" alt="" className="size-5" /> All builds
+          <Mark className="size-5" /> All builds
         </Link>
         <h1 className="min-w-0 flex-1 truncate text-[16px] font-semibold">
           {said ? `A drive for the ${said.name}` : "Brief"}

@@ -43,15 +43,13 @@ export function useBrief(id: string): Known {
   const search = useCallback(
     async (next: BriefDocument, isKept = false) => {
       try {
-        const changed = isKept ? { id } : await changeBrief(id, next);
+        const changed = isKept ? { match: await beginMatch(id) } : await changeBrief(id, next);
         setRefusal(null);
-        const begun = await beginMatch(id);
         queries.setQueryData(brief(id).queryKey, (before) =>
-          before ? { ...before, ...changed, match: begun } : before,
+          before ? { ...before, ...changed } : before,
         );
-        setMatchId(begun.id);
+        setMatchId(changed.match?.id ?? null);
         setTrouble(null);
-        void queries.invalidateQueries({ queryKey: ["briefs"] });
       } catch (problem) {
         if (!(problem instanceof ApiError)) throw problem;
         if (problem.status === 422) setRefusal({ where: problem.where, what: problem.what });

@@ -3,17 +3,11 @@ import { type ReactNode, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { bringBack, createBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
-import {
-  beginMatch,
-  briefList,
-  brief as briefOf,
-  briefStarts,
-  createBrief,
-  shelf,
-} from "../../api/matching";
+import { briefList, brief as briefOf, briefStarts, createBrief, shelf } from "../../api/matching";
 import { archetypes, buildList } from "../../api/queries";
 import type { BuildDocument } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { ArchetypeTile } from "./ArchetypeTile";
 import { BuildRow } from "./BuildRow";
@@ -53,11 +47,9 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
       const starts = await queries.ensureQueryData(briefStarts);
       const start = starts.find((one) => one.id === id);
       if (!start) return;
-      const begun = await createBrief(start.document);
       // Searched while the page is still on its way, which finds all of this there.
-      const match = await beginMatch(begun.id);
-      queries.setQueryData(briefOf(begun.id).queryKey, { ...begun, match });
-      void queries.invalidateQueries({ queryKey: briefList.queryKey });
+      const begun = await createBrief(start.document);
+      queries.setQueryData(briefOf(begun.id).queryKey, begun);
       void navigate(`/briefs/${begun.id}`);
     } catch (problem) {
       const why =
@@ -73,7 +65,7 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
           className="flex items-center gap-2.5 text-[17px] font-semibold"
           style={{ fontStretch: "112%" }}
         >
-          <img src="/mark.svg" alt="" className="size-6" />
+          <Mark className="size-6" />
           Young Torrent
         </p>
         <nav className="ml-auto flex items-center gap-1">

@@ -8,6 +8,7 @@ import { buildList } from "../../api/queries";
 import type { BuildDocument, Candidate, MomentId } from "../../api/types";
 import { MiniStream } from "../../stream/MiniStream";
 import { Button } from "../../ui/Button";
+import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { useAddress } from "../../ui/useAddress";
 import { useSize } from "../../ui/useSize";
@@ -63,7 +64,7 @@ export function ComparePage({ settings }: { settings: ReactNode }) {
     <div className="flex min-h-dvh flex-col">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2 sm:px-6">
         <Link to="/" className="flex items-center gap-2 text-[13.5px] text-water">
-          <img src="/mark.svg" alt="" className="size-5" /> All builds
+          <Mark className="size-5" /> All builds
         </Link>
         <h1 className="min-w-0 flex-1 truncate text-[16px] font-semibold">Compare</h1>
         {settings}

@@ -8,6 +8,7 @@ import { buildList } from "../../api/queries";
 import { looked } from "../../api/shelf";
 import type { PartKind } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { useAddress } from "../../ui/useAddress";
 import { useWide } from "../../ui/useWide";
@@ -71,7 +72,7 @@ export function ShelfPage({ settings }: { settings: ReactNode }) {
     <div className="flex min-h-dvh flex-col">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2 sm:px-6">
         <Link to="/" className="flex items-center gap-2 text-[13.5px] text-water">
-          <img src="/mark.svg" alt="" className="size-5" /> All builds
+          <Mark className="size-5" /> All builds
         </Link>
         <h1 className="min-w-0 flex-1 truncate text-[16px] font-semibold">Parts shelf</h1>
         {settings}
