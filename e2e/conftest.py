@@ -60,7 +60,10 @@ class Product:
                     return
             except (urllib.error.URLError, ConnectionError):
                 time.sleep(0.1)
-        raise AssertionError((self.local / "server.log").read_text())
+        told = (self.local / "server.log").read_text()
+        # Whoever waits for this product gets none to end.
+        self.end()
+        raise AssertionError(told)
 
     def kill(self) -> None:
         """End the server as a power cut would: no handler runs."""

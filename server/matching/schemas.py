@@ -6,13 +6,14 @@ from uuid import UUID
 
 from ninja import Schema
 
+from builds.schemas import StrictSchema
 from powertrain.documents.brief import Brief as BriefDocument
 from powertrain.documents.describe import FieldInfo
 from powertrain.match.answer import Margin, MatchAnswer
 from powertrain.match.why import WhyAnswer
 
 
-class BriefRequest(Schema):
+class BriefRequest(StrictSchema):
     """A whole brief, and whether to search the shelf for it at once."""
 
     document: BriefDocument

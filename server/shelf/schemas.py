@@ -3,8 +3,9 @@
 from typing import Any, Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
+from builds.schemas import StrictSchema
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.describe import FieldInfo
@@ -15,14 +16,12 @@ Kind = Literal[
 ]
 
 
-class LookRequest(Schema):
+class LookRequest(StrictSchema):
     """What is looked for on the shelf.
 
     With a `build` or a `brief` each part is told why it does not fit; with `only_fit` those are
     left out.
     """
-
-    model_config = ConfigDict(strict=True)
 
     words: str = Field("", max_length=200)
     sort: str = Field("", max_length=80)

@@ -85,7 +85,7 @@ def test_a_search_is_queued_with_its_brief_and_tells_what_it_found(api, begun):
     _, bench = api.post("/solve", {"document": first["build"], "operations": []})
     for key, band in first["bands"].items():
         assert band == pytest.approx(bench["answer"]["doubt"]["figures"][key]["band"], rel=5e-3)
-    assert first["differs"] == {}
+    assert first["differs"] is None
     _, read = api.get(f"/briefs/{brief['id']}")
     assert read["match"]["feasible"] == answer["feasible"]
 

@@ -2,20 +2,14 @@
 
 from typing import Annotated, Literal
 
-from ninja import Schema as Loose
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
+from builds.schemas import StrictSchema as Schema
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 
 Speed = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
 Rpm = Annotated[float, Field(ge=0, le=1_000_000, allow_inf_nan=False)]
-
-
-class Schema(Loose):
-    """A request that takes nothing for something else: no text for a number, no 1 for true."""
-
-    model_config = ConfigDict(strict=True)
 
 
 class BuildRequest(Schema):

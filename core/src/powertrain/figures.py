@@ -58,7 +58,7 @@ class Picture:
         return temperatures(self.store, self.flows, self.limits, lasts, timed=self.timed)
 
     def after_climb(self) -> dict[str, Array]:
-        """Return each node's temperature at the end of the climb, magnets' weakening left out."""
+        """Return each node's temperature at the end of the climb."""
         on_climb = pick(self.flows, 1)
         return after(self.store, on_climb, self.climb_s)
 

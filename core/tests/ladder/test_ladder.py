@@ -9,6 +9,7 @@ import pytest
 from core.tests.conftest import TRIKE
 from powertrain.archetypes import all_archetypes
 from powertrain.arrays import scalar
+from powertrain.bench.solve import solve
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
@@ -72,6 +73,27 @@ def test_every_rung_equals_the_build_solved_alone(build, rungs):
         case = Case.of(one, drive)
         climbed = case.picture.after_climb()
         assert figure["winding_climb_c"] == pytest.approx(float(climbed["winding"]), abs=1e-3)
+
+
+def test_magnets_that_weaken_warm_a_rung_as_they_warm_the_bench(trike):
+    # Long steady climbs, on which warm magnets need more amps for the same push.
+    change = {"moments.climb_length_m": 6000, "moments.climb_speed_kmh": 12,
+              "moments.climb_grade_pct": 5}  # fmt: skip
+    found = {}
+    for weaken in (0.0, 0.2):
+        build = check_build(changed(trike, {**change, "motor.thermal.magnet_pct_per_k": weaken}))
+        own = [StageSizes(i, (stage.driver_teeth,), (stage.driven_teeth,))
+               for i, stage in enumerate(build.gearing)]  # fmt: skip
+        present = ladder_answer(build, rungs_of(build, own)).present
+        bench = solve(build)
+        of_bench = bench.doubt.figures["winding_c"]
+        assert present.figures["winding_climb_c"] == pytest.approx(of_bench.value, abs=1e-6)
+        assert present.bands["winding_climb_c"] == of_bench.band
+        verdict = next(one for one in bench.verdicts if one.id == "winding_temperature")
+        assert verdict.moment == "climb"
+        assert verdict.value == pytest.approx(of_bench.value, abs=1e-6)
+        found[weaken] = of_bench.value
+    assert found[0.2] > found[0.0] + 1
 
 
 def test_what_stops_a_rung_stops_the_build_alone(build, rungs):

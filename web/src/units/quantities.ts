@@ -87,6 +87,9 @@ const STORED: Record<string, QuantityId> = {
   "N.m": "torque",
   "km/h": "speed",
   "m/s": "speed",
+  km: "distance",
+  N: "force",
+  "Wh/km": "use",
 };
 
 const SIGNS: Record<string, string> = {

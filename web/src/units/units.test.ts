@@ -87,6 +87,14 @@ describe("units", () => {
     expect(toShown(5, documentUnit("m/s", { speed: "km/h" }))).toBeCloseTo(18, 12);
   });
 
+  test("what documents and answers hold follows the choice, whatever its unit is called", () => {
+    // NIST SP 811: 1.609344 km, 4.4482216 N; so 100 km are 62.137 mi and 100 N are 22.481 lbf.
+    expect(toShown(100, documentUnit("km", { distance: "mi" }))).toBeCloseTo(62.137, 3);
+    expect(toShown(100, documentUnit("N", { force: "lbf" }))).toBeCloseTo(22.481, 3);
+    expect(toShown(10, documentUnit("Wh/km", { use: "Wh/mi" }))).toBeCloseTo(16.0934, 4);
+    expect(documentUnit("km", { distance: "mi" }).sign).toBe("mi");
+  });
+
   test("units without a choice keep their sign", () => {
     // A foot-pound is 1.3558 N.m.
     expect(toShown(8.53, documentUnit("N.m", { torque: "lb-ft" }))).toBeCloseTo(6.291, 3);

@@ -37,8 +37,13 @@ def band_of(samples: Array) -> Band:
 def figure_bands(build: Build) -> dict[FigureId, Band]:
     """Return the bands of a build's main figures, as the bench has them, without its levers."""
     sweep = sweep_of(build, Doubt.of(build), ())
-    drawn = np.stack([values[DRAWN] for values in sweep.figures.values()])
-    return {key: _band(band) for key, band in zip(sweep.figures, bands_of(drawn), strict=True)}
+    points = bands_of(_figures_drawn(sweep))
+    return {key: _band(band) for key, band in zip(sweep.figures, points, strict=True)}
+
+
+def _figures_drawn(sweep: Sweep) -> Array:
+    """Return the main figures at the draws, a row each."""
+    return np.stack([values[DRAWN] for values in sweep.figures.values()])
 
 
 def _band(points: Array) -> Band:
@@ -80,7 +85,7 @@ def _drawn(values: Array, rows: int) -> Array:
 def doubt_answer(doubt: Doubt, sweep: Sweep) -> DoubtAnswer:
     """Return the bands of the main figures, their weakest guesses, and what to measure next."""
     figures: dict[FigureId, FigureDoubt] = {}
-    drawn = np.stack([values[DRAWN] for values in sweep.figures.values()])
+    drawn = _figures_drawn(sweep)
     shares, bands = shares_of(doubt, drawn), bands_of(drawn)
     order = np.argsort(-shares.share, axis=1)[:, :WEAKEST]
     for row, (key, band) in enumerate(zip(sweep.figures, bands, strict=True)):

@@ -91,17 +91,13 @@ def temperatures(
         Whether to find the times at which winding and case pass their limits, and the share of
         repeated duty; they take most of the work, and are NaN without.
     """
-    motor = store.motor
     start = store.parts_c - store.ambient_c
+    winding, case = _motor_after(store, flows, seconds)
     lumps = _lumps(store, flows, scalar(1.0))
-    winding, case = lumps.after_k(seconds, start, start)
     winding_end, case_end = lumps.steady_k()
-    if np.any(motor.magnet_per_k * flows.magnet_share > 0):
-        for _ in range(MAGNET_ROUNDS):
-            now = _lumps(store, flows, _weakened(store, flows, case))
-            winding, case = now.after_k(seconds, start, start)
-            lumps = _lumps(store, flows, _weakened(store, flows, case_end))
-            winding_end, case_end = lumps.steady_k()
+    for _ in _magnet_rounds(store):
+        lumps = _lumps(store, flows, _weakened(store, flows, case_end))
+        winding_end, case_end = lumps.steady_k()
     winding_s = case_s = np.full(np.shape(winding), np.nan)
     rooms = _rooms(store, limits)
     if timed:
@@ -136,9 +132,9 @@ def _single(
 
 
 def after(store: Store, flows: Flows, seconds: Array) -> dict[str, Array]:
-    """Return each node's temperature `seconds` into a state, the magnets' weakening left out."""
+    """Return each node's temperature `seconds` into a state."""
     start, air = store.parts_c - store.ambient_c, store.ambient_c
-    winding, case = _lumps(store, flows, scalar(1.0)).after_k(seconds, start, start)
+    winding, case = _motor_after(store, flows, seconds)
     controller = _one(store.controller, flows.controller_w, flows.travel_mps)
     pack = _one(store.pack, flows.pack_w, flows.travel_mps)
     return {
@@ -147,6 +143,21 @@ def after(store: Store, flows: Flows, seconds: Array) -> dict[str, Array]:
         "controller": controller.after_k(seconds, start) + air,
         "pack": pack.after_k(seconds, start) + air,
     }
+
+
+def _motor_after(store: Store, flows: Flows, seconds: Array) -> tuple[Array, Array]:
+    """Return how far winding and case are above the air after `seconds`."""
+    start = store.parts_c - store.ambient_c
+    winding, case = _lumps(store, flows, scalar(1.0)).after_k(seconds, start, start)
+    for _ in _magnet_rounds(store):
+        weaker = _lumps(store, flows, _weakened(store, flows, case))
+        winding, case = weaker.after_k(seconds, start, start)
+    return winding, case
+
+
+def _magnet_rounds(store: Store) -> range:
+    """Return how often amps and warmth follow one another: none where no magnet weakens."""
+    return range(MAGNET_ROUNDS if np.any(store.motor.magnet_per_k > 0) else 0)
 
 
 def stalled(drive: Drive, store: Store) -> tuple[State, Store, Flows]:

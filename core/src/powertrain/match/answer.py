@@ -55,12 +55,20 @@ class Margin(BaseModel):
     at: str
 
 
+class Difference(BaseModel):
+    """What a near-tie has more or less of: `by` in `unit` goes into the braces of `say`."""
+
+    by: float
+    unit: str
+    say: str
+
+
 class Result(BaseModel):
     """One candidate. `build` is a build document; `worth` what its score is made of.
 
     `gearings` is how many gearings do with its motor, controller and pack. `bands` are the 10, 50
     and 90 % points of the figures that doubt touches; empty while a search is under way.
-    `differs` says what a near-tie has more (or less) of than the one before, by figure.
+    `differs` says what a near-tie has more or less of than the one before; None where it is none.
     """
 
     rank: int
@@ -72,7 +80,7 @@ class Result(BaseModel):
     score: float
     worth: dict[str, float]
     bands: dict[str, Band]
-    differs: dict[str, float]
+    differs: list[Difference] | None
     say: str
 
 
@@ -191,7 +199,7 @@ def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
 
 
 def _result(
-    options: Options, rank: int, one: Judged, score: float, differs: dict[str, float],
+    options: Options, rank: int, one: Judged, score: float, differs: list[Difference] | None,
     gearings: int, bands: bool,
 ) -> Result:  # fmt: skip
     figures: dict[str, float | None] = {key: number(value) for key, value in one.figures.items()}
@@ -231,39 +239,32 @@ def margins_of(told: Iterable[Told]) -> dict[str, Margin]:
     }
 
 
-NEARLY: dict[str, tuple[str, str, str, str]] = {
-    "price": ("costs", "", "more", "less"),
-    "added_mass_kg": ("weighs", " kg", "more", "less"),
-    "range_km": ("goes", " km", "farther", "less far"),
-}
-"""What near-ties are told apart by: verb, unit and the words for more and less."""
-
 LEAST_TOLD = 0.05
 
 
-def _differs(judged: list[Judged], scores: list[float], place: int) -> dict[str, float]:
+def _differs(judged: list[Judged], scores: list[float], place: int) -> list[Difference] | None:
     """Return how a result that is nearly as good as the one before differs from it."""
     if place == 0 or scores[place - 1] - scores[place] >= NEAR_TIE:
-        return {}
+        return None
     one, before = judged[place], judged[place - 1]
-    values = {
-        "price": float(one.seen.price - before.seen.price),
-        "added_mass_kg": float(one.seen.added_kg - before.seen.added_kg),
-        "range_km": float(one.figures["range_km"] - before.figures["range_km"]),
-    }
-    return {key: value if abs(value) >= LEAST_TOLD else 0.0
-            for key, value in values.items() if math.isfinite(value)}  # fmt: skip
-
-
-def _say(differs: dict[str, float]) -> str:
-    """Return a near-tie in words."""
-    if not differs:
-        return ""
-    named = [
-        f"{verb} {abs(differs[key]):.3g}{unit} {more if differs[key] > 0 else less}"
-        for key, (verb, unit, more, less) in NEARLY.items()
-        if differs.get(key)
+    told = (
+        (one.seen.price - before.seen.price, "", "costs {} more", "costs {} less"),
+        (one.seen.added_kg - before.seen.added_kg, "kg", "weighs {} more", "weighs {} less"),
+        (one.figures["range_km"] - before.figures["range_km"], "km", "goes {} farther",
+         "goes {} less far"),
+    )  # fmt: skip
+    return [
+        Difference(by=abs(float(more)), unit=unit, say=say if more > 0 else less)
+        for more, unit, say, less in told
+        if math.isfinite(float(more)) and abs(float(more)) >= LEAST_TOLD
     ]
+
+
+def _say(differs: list[Difference] | None) -> str:
+    """Return a near-tie in words."""
+    if differs is None:
+        return ""
+    named = [one.say.format(f"{one.by:.3g} {one.unit}".strip()) for one in differs]
     what = ", ".join(named) if named else "differs in nothing that counts"
     return f"Nearly as good as the one before: it {what}."
 

@@ -2,7 +2,6 @@
 
 from pydantic import BaseModel
 
-from powertrain.errors import Refusal
 from powertrain.gearing.planetary import planetary_ratio, planets_fit
 from powertrain.gearing.spur import module_of_diametral_pitch
 
@@ -44,13 +43,5 @@ class ModuleAnswer(BaseModel):
 
 
 def module_of(diametral_pitch: float) -> ModuleAnswer:
-    """Return the module of teeth whose number to an inch of pitch diameter is known.
-
-    Raises
-    ------
-    Refusal
-        If it is not above nought.
-    """
-    if diametral_pitch <= 0:
-        raise Refusal("diametral_pitch", "must be above 0")
+    """Return the module of teeth whose number to an inch of pitch diameter, above 0, is known."""
     return ModuleAnswer(module_mm=float(f"{module_of_diametral_pitch(diametral_pitch):.6g}"))

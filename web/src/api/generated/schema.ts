@@ -5429,6 +5429,18 @@ export interface components {
             search?: boolean;
         };
         /**
+         * Difference
+         * @description What a near-tie has more or less of: `by` in `unit` goes into the braces of `say`.
+         */
+        Difference: {
+            /** By */
+            by: number;
+            /** Unit */
+            unit: string;
+            /** Say */
+            say: string;
+        };
+        /**
          * FrontPoint
          * @description A candidate that no other beats in price, mass and margin at once.
          */
@@ -5575,7 +5587,7 @@ export interface components {
          *
          *     `gearings` is how many gearings do with its motor, controller and pack. `bands` are the 10, 50
          *     and 90 % points of the figures that doubt touches; empty while a search is under way.
-         *     `differs` says what a near-tie has more (or less) of than the one before, by figure.
+         *     `differs` says what a near-tie has more or less of than the one before; None where it is none.
          */
         Result: {
             /** Rank */
@@ -5606,9 +5618,7 @@ export interface components {
                 [key: string]: (number | null)[];
             };
             /** Differs */
-            differs: {
-                [key: string]: number;
-            };
+            differs: components["schemas"]["Difference"][] | null;
             /** Say */
             say: string;
         };

@@ -1,10 +1,8 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
-import { Link, useParams } from "react-router";
-import { ApiError } from "../../api/client";
 import type { BuildAnswer, MomentId, PartId } from "../../api/types";
-import { Notice } from "../../ui/Notice";
 import { useSize } from "../../ui/useSize";
-import { useBuild, useWorkbench } from "../../workbench/useWorkbench";
+import { Opened } from "../../workbench/Opened";
+import { useWorkbench } from "../../workbench/useWorkbench";
 import { PartOnBank } from "./bank/Bank";
 import { stations } from "./bank/layout";
 import { PartEditor } from "./editor/PartEditor";
@@ -22,26 +20,7 @@ import { useKeys } from "./useKeys";
 import { useMetBrief } from "./useMetBrief";
 
 export function BenchPage({ settings }: { settings: ReactNode }) {
-  const { id = "" } = useParams();
-  const { data, error, isPending, failureCount } = useBuild(id);
-  if (data) return <Bench key={data.id} build={data} settings={settings} />;
-  const lost = error instanceof ApiError && error.status < 500 && error.status !== 0;
-  return (
-    <main className="p-6">
-      {lost ? (
-        <Notice tone="stop">
-          This build is not here.{" "}
-          <Link to="/" className="text-water underline">
-            All builds
-          </Link>
-        </Notice>
-      ) : failureCount > 0 ? (
-        <Notice tone="watch">The server or its database does not answer; trying again.</Notice>
-      ) : isPending ? (
-        <p className="text-soft">Opening the build</p>
-      ) : null}
-    </main>
-  );
+  return <Opened>{(build) => <Bench key={build.id} build={build} settings={settings} />}</Opened>;
 }
 
 const WIDE = 760;

@@ -1,6 +1,8 @@
 import { scaleLinear } from "d3-scale";
 import type { MatchAnswer } from "../../api/types";
+import { Axes } from "../../plots/Axes";
 import { useUnits } from "../../units/preferences";
+import { toShown, unitOf } from "../../units/quantities";
 
 interface Props {
   answer: MatchAnswer;
@@ -14,14 +16,17 @@ const BOTTOM = 34;
 
 /** Price against mass: hollow where no other is better in price, mass and room; filled: the list. */
 export function Front({ answer, marked, width }: Props) {
-  const { show } = useUnits();
+  const mass = unitOf("mass", useUnits().choice);
   const listed = answer.results.flatMap((result) => {
-    const { price, added_mass_kg: mass } = result.figures;
-    return price === null || price === undefined || mass === null || mass === undefined
+    const { price, added_mass_kg: kg } = result.figures;
+    return price === null || price === undefined || kg === null || kg === undefined
       ? []
-      : [{ rank: result.rank, price, mass }];
+      : [{ rank: result.rank, price, mass: toShown(kg, mass) }];
   });
-  const front = answer.front.map((point) => ({ price: point.price, mass: point.added_mass_kg }));
+  const front = answer.front.map((point) => ({
+    price: point.price,
+    mass: toShown(point.added_mass_kg, mass),
+  }));
   const all = [...listed, ...front];
   if (all.length === 0 || width < 120) return null;
   const most = (key: "price" | "mass") => Math.max(...all.map((point) => point[key]));
@@ -34,26 +39,21 @@ export function Front({ answer, marked, width }: Props) {
       </figcaption>
       <svg width={width} height={HEIGHT} role="img" aria-label="Price against mass of the drives">
         {x.ticks(4).map((tick) => (
-          <g key={tick}>
-            <line x1={x(tick)} x2={x(tick)} y1={10} y2={HEIGHT - BOTTOM} stroke="var(--line)" />
-            <text x={x(tick)} y={HEIGHT - BOTTOM + 14} textAnchor="middle" fontSize={11}>
-              {tick}
-            </text>
-          </g>
+          <line
+            key={tick}
+            x1={x(tick)}
+            x2={x(tick)}
+            y1={10}
+            y2={HEIGHT - BOTTOM}
+            className="stroke-line"
+          />
         ))}
-        {y.ticks(4).map((tick) => (
-          <g key={tick}>
-            <line x1={LEFT} x2={width - 10} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
-            <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" fontSize={11}>
-              {show(tick, "mass", 2).text}
-            </text>
-          </g>
-        ))}
+        <Axes x={x} y={y} xTicks={x.ticks(4)} />
         <text x={width - 10} y={HEIGHT - 4} textAnchor="end" fontSize={11}>
           price
         </text>
         <text x={4} y={HEIGHT - 4} fontSize={11}>
-          {show(1, "mass").sign}
+          {mass.sign}
         </text>
         {front.map((point) => (
           <circle

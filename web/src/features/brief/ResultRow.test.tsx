@@ -22,7 +22,10 @@ const RESULT = {
     top: { label: "Top speed at least", unit: "km/h", value: 30, limit: 24, margin: 0.25, at: "y" },
   },
   bands: { top_speed_kmh: [28, 30, 32] },
-  differs: { price: -18.4, added_mass_kg: 0.5, range_km: 0 },
+  differs: [
+    { by: 18.4, unit: "", say: "costs {} less" },
+    { by: 0.5, unit: "kg", say: "weighs {} more" },
+  ],
 } as unknown as MatchResult;
 
 const row = (follows: boolean, result = RESULT) =>
@@ -58,9 +61,8 @@ test("a near-tie is told in the unit that was chosen, beside the one it is held 
   localStorage.setItem("young-torrent.units", JSON.stringify({ mass: "lb" }));
   // Half a kilogram is 1.102 lb.
   expect(row(true)).toContain("weighs 1.10 lb more");
-  const same = { ...RESULT, differs: { price: 0, added_mass_kg: 0, range_km: 0 } };
-  expect(row(true, same as MatchResult)).toContain("differs in nothing that counts");
-  expect(row(true, { ...RESULT, differs: {} } as MatchResult)).not.toContain("Nearly");
+  expect(row(true, { ...RESULT, differs: [] })).toContain("differs in nothing that counts");
+  expect(row(true, { ...RESULT, differs: null })).not.toContain("Nearly");
 });
 
 test("the wish with the least room is one of the ride, not of a part that fits", () => {

@@ -3,6 +3,7 @@ import { Button } from "../../ui/Button";
 import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { Spread } from "../../units/Spread";
+import { useValue } from "../../units/useValue";
 
 interface Props {
   result: MatchResult;
@@ -117,17 +118,9 @@ function Figures({ result }: { result: MatchResult }) {
 
 /** What a result that is nearly as good as the one before has more or less of. */
 function NearTie({ differs }: { differs: MatchResult["differs"] }) {
-  const { text } = useUnits();
-  if (Object.keys(differs).length === 0) return null;
-  const told = (key: string, verb: string, show: (value: number) => string, words: string[]) => {
-    const value = differs[key];
-    return value ? `${verb} ${show(Math.abs(value))} ${words[value > 0 ? 0 : 1]}` : null;
-  };
-  const said = [
-    told("price", "costs", (v) => digits(v, 3), ["more", "less"]),
-    told("added_mass_kg", "weighs", (v) => text(v, "mass"), ["more", "less"]),
-    told("range_km", "goes", (v) => text(v, "distance"), ["farther", "less far"]),
-  ].filter((one) => one !== null);
+  const value = useValue();
+  if (differs === null) return null;
+  const said = differs.map((one) => one.say.replace("{}", value(one.by, one.unit)));
   return (
     <>
       Nearly as good as the one before: it{" "}

@@ -1,8 +1,8 @@
-import { scaleLinear } from "d3-scale";
-import { line } from "d3-shape";
 import type { Candidate } from "../../api/types";
+import { Axes } from "../../plots/Axes";
+import { pushPlot } from "../../plots/push";
 import { useUnits } from "../../units/preferences";
-import { toShown, unitOf } from "../../units/quantities";
+import { unitOf } from "../../units/quantities";
 import { markOf } from "./marks";
 
 const MARGIN = { left: 44, right: 16, top: 18, bottom: 30 };
@@ -22,16 +22,15 @@ export function PushCurves({ candidates, width, height }: Props) {
   if (!first || width < 160) return null;
   const fastest = Math.max(...candidates.flatMap((one) => one.map.speeds_mps));
   const hardest = Math.max(...candidates.flatMap((one) => one.map.drive_force_n), 1e-6);
-  const x = scaleLinear([0, toShown(fastest, speedUnit)], [MARGIN.left, width - MARGIN.right]);
-  const y = scaleLinear(
-    [0, toShown(hardest * 1.1, forceUnit)],
-    [height - MARGIN.bottom, MARGIN.top],
-  );
-  const path = (speeds: number[], forces: number[]) =>
-    line<number>(
-      (_, at) => x(toShown(speeds[at] ?? 0, speedUnit)),
-      (force) => y(toShown(force, forceUnit)),
-    )(forces) ?? "";
+  const { x, y, px, py, path } = pushPlot({
+    fastest,
+    hardest: hardest * 1.1,
+    speed: speedUnit,
+    force: forceUnit,
+    width,
+    height,
+    margin: MARGIN,
+  });
   const inside = (speeds: number[], forces: number[]): [number[], number[]] => {
     const kept = speeds.flatMap((speed, at) =>
       speed <= fastest && (forces[at] ?? 0) <= hardest * 1.1 ? [at] : [],
@@ -53,26 +52,7 @@ export function PushCurves({ candidates, width, height }: Props) {
       <text x={4} y={11} className="fill-soft text-[12px]">
         Push at the wheel, {forceUnit.sign}
       </text>
-      {y.ticks(4).map((tick) => (
-        <g key={tick}>
-          <line
-            x1={MARGIN.left}
-            x2={width - MARGIN.right}
-            y1={y(tick)}
-            y2={y(tick)}
-            className="stroke-line"
-          />
-          <text x={MARGIN.left - 6} y={y(tick) + 4} textAnchor="end" className="text-[11.5px]">
-            {tick.toLocaleString("en-GB")}
-          </text>
-        </g>
-      ))}
-      {x.ticks(6).map((tick, at, all) => (
-        <text key={tick} x={x(tick)} y={height - 10} textAnchor="middle" className="text-[11.5px]">
-          {tick.toLocaleString("en-GB")}
-          {at === all.length - 1 ? ` ${speedUnit.sign}` : ""}
-        </text>
-      ))}
+      <Axes x={x} y={y} sign={speedUnit.sign} />
       {first.map.crossings.map((crossing) => {
         const [speeds, forces] = inside(first.map.road_speeds_mps, crossing.road_force_n);
         return (
@@ -85,7 +65,7 @@ export function PushCurves({ candidates, width, height }: Props) {
             {crossing.own || crossing.grade_pct === 0 ? (
               <text
                 x={MARGIN.left + 4}
-                y={y(toShown(forces[0] ?? 0, forceUnit)) - 5}
+                y={py(forces[0] ?? 0) - 5}
                 className="fill-soft text-[11px]"
               >
                 {crossing.grade_pct === 0
@@ -108,8 +88,8 @@ export function PushCurves({ candidates, width, height }: Props) {
               strokeDasharray={mark.dash}
             />
             <text
-              x={x(toShown(one.map.speeds_mps[middle] ?? 0, speedUnit))}
-              y={y(toShown(one.map.drive_force_n[middle] ?? 0, forceUnit)) - 6}
+              x={px(one.map.speeds_mps[middle] ?? 0)}
+              y={py(one.map.drive_force_n[middle] ?? 0) - 6}
               className="text-[12.5px] font-semibold"
             >
               {mark.letter}

@@ -1,14 +1,17 @@
 import { useState } from "react";
 import { speedChart } from "../../api/ways";
+import { Cell } from "./Cell";
 import { Passing, useAsked, type ViewProps, Waiting } from "./common";
 
 const STATES = {
   charger: "straight off the charger",
   full: "full, settled",
-  nominal: "nominal",
-  storage: "storage",
+  nominal: "at nominal volts",
+  storage: "at storage charge",
   empty: "empty",
 };
+
+const LOOKS = { over: "stopped", window: "good", "": "plain" } as const;
 
 /** Packs against windings: rpm free and loaded, with the motor's limit and both schools. */
 export function Chart({ document, onSet }: ViewProps) {
@@ -17,7 +20,7 @@ export function Chart({ document, onSet }: ViewProps) {
   if (!data) return <Waiting error={error} what="Working out the chart" />;
   const at = Math.max(0, data.states.indexOf(state));
   const limit = data.limit_rpm;
-  const judged = (rpm: number | null | undefined) => {
+  const judged = (rpm: number | null | undefined): keyof typeof LOOKS => {
     if (rpm == null) return "";
     if (limit != null && rpm > limit) return "over";
     const [low, high] = data.window_rpm ?? [];
@@ -57,7 +60,7 @@ export function Chart({ document, onSet }: ViewProps) {
                 cells, by winding {data.unit}
               </th>
               {data.windings.map((number) => (
-                <th key={number} scope="col" className="figure px-2 text-right">
+                <th key={number} scope="col" className="figure px-1.5 text-left">
                   {number || "its own"}
                 </th>
               ))}
@@ -77,23 +80,15 @@ export function Chart({ document, onSet }: ViewProps) {
                   const show = (rpm: number | null | undefined) =>
                     rpm == null ? "–" : Math.round(rpm).toLocaleString("en-GB");
                   return (
-                    <td key={data.windings[column]} className="p-0">
-                      <button
-                        type="button"
-                        aria-pressed={own}
-                        onClick={() => onSet(cell.change)}
-                        className={`min-h-11 w-full min-w-22 rounded px-2 text-right leading-tight ${own ? "border-2 border-water bg-shallow" : is === "over" ? "border border-dashed border-stop" : is === "window" ? "border-2 border-fine bg-raised" : "border border-line bg-raised hover:border-water"}`}
-                      >
-                        <span className="sr-only">
-                          {data.cells[line]} cells, {data.windings[column]} {data.unit}:{" "}
-                        </span>
-                        <span className="figure block">{show(free)}</span>
-                        <span className={`block text-[11.5px] ${own ? "" : "text-soft"}`}>
-                          {show(loaded)} loaded
-                          {is === "over" ? ", over" : is === "window" ? ", window" : ""}
-                        </span>
-                      </button>
-                    </td>
+                    <Cell
+                      key={data.windings[column]}
+                      label={`${data.cells[line]} cells, ${data.windings[column]} ${data.unit}`}
+                      on={own}
+                      look={LOOKS[is]}
+                      onPress={() => onSet(cell.change)}
+                      figure={show(free)}
+                      beneath={`${show(loaded)} loaded${is ? `, ${is}` : ""}`}
+                    />
                   );
                 })}
               </tr>

@@ -1,7 +1,6 @@
 import { Tabs } from "radix-ui";
 import { type ReactNode, useEffect, useRef } from "react";
-import { Link, useParams } from "react-router";
-import { ApiError } from "../../api/client";
+import { Link } from "react-router";
 import type { BuildAnswer, FigureId } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
@@ -10,7 +9,8 @@ import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
 import { Spread } from "../../units/Spread";
-import { useBuild, useWorkbench } from "../../workbench/useWorkbench";
+import { Opened } from "../../workbench/Opened";
+import { useWorkbench } from "../../workbench/useWorkbench";
 import type { BenchState } from "../../workbench/workbench";
 import { Chart } from "./Chart";
 import type { ViewProps } from "./common";
@@ -38,26 +38,7 @@ const VIEWS = [
 
 /** Teeth, winding and volts of one build, each change a change of the build. */
 export function GearingPage({ settings }: { settings: ReactNode }) {
-  const { id = "" } = useParams();
-  const { data, error, failureCount } = useBuild(id);
-  if (data) return <Page key={data.id} build={data} settings={settings} />;
-  const lost = error instanceof ApiError && !error.passing;
-  return (
-    <main className="p-6">
-      {lost ? (
-        <Notice tone="stop">
-          This build is not here.{" "}
-          <Link to="/" className="text-water underline">
-            All builds
-          </Link>
-        </Notice>
-      ) : failureCount > 0 ? (
-        <Notice tone="watch">The server or its database does not answer; trying again.</Notice>
-      ) : (
-        <p className="text-soft">Opening the build</p>
-      )}
-    </main>
-  );
+  return <Opened>{(build) => <Page key={build.id} build={build} settings={settings} />}</Opened>;
 }
 
 function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNode }) {

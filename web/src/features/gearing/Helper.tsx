@@ -1,16 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
-import { scaleLinear } from "d3-scale";
-import { line } from "d3-shape";
 import { useState } from "react";
 import { readBuild } from "../../api/builds";
 import { buildList } from "../../api/queries";
 import type { BoostAnswer } from "../../api/types";
 import { boost } from "../../api/ways";
+import { Axes } from "../../plots/Axes";
+import { pushPlot } from "../../plots/push";
 import { SeverityWord } from "../../ui/Severity";
 import { useSize } from "../../ui/useSize";
 import { useUnits } from "../../units/preferences";
-import { documentUnit, toShown } from "../../units/quantities";
-import { Ask, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { documentUnit } from "../../units/quantities";
+import { useValue } from "../../units/useValue";
+import { Ask, useAsked, type ViewProps, Waiting } from "./common";
 
 /** A second motor that helps above some speed: another build's drive on a tap of this pack. */
 export function Helper({ document }: ViewProps) {
@@ -93,13 +94,15 @@ function Pushes({ answer, width }: { answer: BoostAnswer; width: number }) {
   const speed = documentUnit("km/h", choice);
   const force = documentUnit("N", choice);
   const both = answer.base_n.map((base, at) => base + (answer.helper_n[at] ?? 0));
-  const x = scaleLinear([0, toShown(answer.speeds_kmh.at(-1) ?? 1, speed)], [44, width - 12]);
-  const y = scaleLinear([0, toShown(Math.max(...both, 1) * 1.08, force)], [HEIGHT - 30, 16]);
-  const path = (values: number[]) =>
-    line<number>(
-      (_, at) => x(toShown(answer.speeds_kmh[at] ?? 0, speed)),
-      (one) => y(toShown(one, force)),
-    )(values) ?? "";
+  const { x, y, path } = pushPlot({
+    fastest: answer.speeds_kmh.at(-1) ?? 1,
+    hardest: Math.max(...both, 1) * 1.08,
+    speed,
+    force,
+    width,
+    height: HEIGHT,
+    margin: { left: 44, right: 28, top: 16, bottom: 30 },
+  });
   return (
     <svg
       width={width}
@@ -110,28 +113,20 @@ function Pushes({ answer, width }: { answer: BoostAnswer; width: number }) {
       <text x={4} y={11} className="fill-soft text-[12px]">
         Push at the wheel, {force.sign}
       </text>
-      {y.ticks(4).map((tick) => (
-        <g key={tick}>
-          <line x1={44} x2={width - 12} y1={y(tick)} y2={y(tick)} className="stroke-line" />
-          <text x={38} y={y(tick) + 4} textAnchor="end" className="text-[11.5px]">
-            {tick}
-          </text>
-        </g>
-      ))}
-      {x.ticks(5).map((tick) => (
-        <text key={tick} x={x(tick)} y={HEIGHT - 10} textAnchor="middle" className="text-[11.5px]">
-          {tick}
-        </text>
-      ))}
-      <path d={path(both)} className="fill-none stroke-water" strokeWidth={2.5} />
+      <Axes x={x} y={y} sign={speed.sign} />
       <path
-        d={path(answer.base_n)}
+        d={path(answer.speeds_kmh, both)}
+        className="fill-none stroke-water"
+        strokeWidth={2.5}
+      />
+      <path
+        d={path(answer.speeds_kmh, answer.base_n)}
         className="fill-none stroke-ink"
         strokeWidth={1.5}
         strokeDasharray="5 3"
       />
       <text x={width - 14} y={26} textAnchor="end" className="text-[11.5px]">
-        solid: both, dashed: the base alone; {speed.sign}
+        solid: both, dashed: the base alone
       </text>
     </svg>
   );

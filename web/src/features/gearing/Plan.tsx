@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { LadderAnswer, Rung } from "../../api/types";
-import { Mark, SetIt, useValue } from "./common";
+import { useValue } from "../../units/useValue";
+import { Mark, SetIt } from "./common";
 
 export const named = (rung: Rung) => rung.teeth.map(([a, b]) => `${a} to ${b}`).join(", ");
 

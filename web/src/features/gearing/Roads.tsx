@@ -3,7 +3,8 @@ import type { RoadsAnswer } from "../../api/types";
 import { roads } from "../../api/ways";
 import { digits } from "../../units/format";
 import { Spread } from "../../units/Spread";
-import { Ask, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { useValue } from "../../units/useValue";
+import { Ask, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 
 const FIGURES = [
   ["climb_kmh", "Climbs at", "km/h"],

@@ -1,13 +1,15 @@
 import { scaleLinear, scaleLog } from "d3-scale";
 import { line } from "d3-shape";
 import type { LadderAnswer } from "../../api/types";
+import { Axes } from "../../plots/Axes";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
 
 const HEIGHT = 230;
 const LEFT = 40;
 const RIGHT = 40;
-const BOTTOM = 32;
+const BOTTOM = 34;
+const TICKS = [2, 3, 5, 8, 12, 20, 30, 50, 80];
 
 /** Every reduction: top speed on the left scale, winding after the hill on the right one. */
 export function RungMap({ answer, width }: { answer: LadderAnswer; width: number }) {
@@ -29,6 +31,7 @@ export function RungMap({ answer, width }: { answer: LadderAnswer; width: number
       .x((at) => x(points[at]?.ratio ?? 1))
       .y((at) => scale(of(at) ?? 0))(points.map((_, at) => at)) ?? "";
   const own = answer.present.ratio;
+  const shown = TICKS.filter((tick) => tick >= (ratios[0] ?? 1) && tick <= (ratios.at(-1) ?? 1));
   return (
     <figure className="m-0">
       <svg
@@ -56,32 +59,12 @@ export function RungMap({ answer, width }: { answer: LadderAnswer; width: number
             />
           ) : null;
         })}
-        {y.ticks(4).map((tick) => (
-          <g key={tick}>
-            <line x1={LEFT} x2={width - RIGHT} y1={y(tick)} y2={y(tick)} className="stroke-line" />
-            <text x={LEFT - 5} y={y(tick) + 4} textAnchor="end" className="text-[11px]">
-              {tick}
-            </text>
-          </g>
-        ))}
+        <Axes x={x} y={y} xTicks={shown} />
         {hot.ticks(4).map((tick) => (
-          <text key={tick} x={width - RIGHT + 5} y={hot(tick) + 4} className="text-[11px]">
+          <text key={tick} x={width - RIGHT + 5} y={hot(tick) + 4} className="text-[11.5px]">
             {tick}
           </text>
         ))}
-        {[2, 3, 5, 8, 12, 20, 30, 50, 80]
-          .filter((tick) => tick >= (ratios[0] ?? 1) && tick <= (ratios.at(-1) ?? 1))
-          .map((tick) => (
-            <text
-              key={tick}
-              x={x(tick)}
-              y={HEIGHT - 16}
-              textAnchor="middle"
-              className="text-[11px]"
-            >
-              {tick}
-            </text>
-          ))}
         <text x={width / 2} y={HEIGHT - 3} textAnchor="middle" className="fill-soft text-[11px]">
           reduction, to 1; shaded: something stops it
         </text>

@@ -1,7 +1,8 @@
 import type { RunsAnswer } from "../../api/types";
 import { willItRun } from "../../api/ways";
 import { SeverityWord } from "../../ui/Severity";
-import { Passing, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { useValue } from "../../units/useValue";
+import { Passing, useAsked, type ViewProps, Waiting } from "./common";
 
 /** Whether each stage runs as it is mounted: sizes, wrap, lengths that can be bought. */
 export function Runs({ document, onSet }: ViewProps) {

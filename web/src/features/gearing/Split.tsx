@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { split } from "../../api/ways";
 import { digits } from "../../units/format";
-import { Ask, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { useValue } from "../../units/useValue";
+import { Ask, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 
 type Kind = "chain" | "belt" | "spur";
 

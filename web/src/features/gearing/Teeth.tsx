@@ -4,8 +4,12 @@ import { brief, meetsBrief } from "../../api/matching";
 import type { LadderAnswer, Rung } from "../../api/types";
 import { ladder } from "../../api/ways";
 import { useSize } from "../../ui/useSize";
-import { Spread } from "../../units/Spread";
-import { Passing, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { useUnits } from "../../units/preferences";
+import { documentUnit } from "../../units/quantities";
+import { Spread, useEnds } from "../../units/Spread";
+import { useValue } from "../../units/useValue";
+import { Cell } from "./Cell";
+import { Passing, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 import { named, Plan } from "./Plan";
 import { RungMap } from "./RungMap";
 
@@ -101,15 +105,19 @@ export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildI
 
 /** How sure the rungs are: about as sure as the present one, since the guesses are the same. */
 function Doubt({ present }: { present: Rung }) {
+  const ends = useEnds();
+  const { choice } = useUnits();
   const { top_speed_kmh: speed, winding_climb_c: heat } = present.bands ?? {};
-  if (!speed && !heat) return null;
+  const said = [
+    ["goes", ends(speed, "km/h"), documentUnit("km/h", choice).sign],
+    ["gets", ends(heat, "C", 2), documentUnit("C", choice).sign],
+  ].flatMap(([verb, between, sign]) => (between ? [`${verb} ${between} ${sign}`] : []));
+  if (said.length === 0) return null;
   return (
     <>
       {" "}
-      As the build is known now, the present rung goes
-      <Spread band={speed} unit="km/h" /> and gets
-      <Spread band={heat} unit="C" significant={2} />, four times in five; the others are about as
-      unsure, and the difference between two of them less.
+      As the build is known now, the present rung {said.join(" and ")}, four times in five; the
+      others are about as unsure, and the difference between two of them less.
     </>
   );
 }
@@ -171,33 +179,22 @@ function Near({
                     stage.near_drivers[at] === before.driver_teeth &&
                     stage.near_driven[across] === before.driven_teeth;
                   return (
-                    <td key={stage.near_driven[across]} className="p-0">
-                      <button
-                        type="button"
-                        aria-pressed={here}
-                        title={rung.stopped ?? undefined}
-                        onClick={() => onSet(rung)}
-                        className={`min-h-11 w-full min-w-17 rounded whitespace-nowrap border px-1.5 text-left leading-tight sm:min-h-9 ${
-                          here
-                            ? "border-2 border-water bg-shallow"
-                            : rung.stopped
-                              ? "border-dashed border-stop text-soft"
-                              : "border-line bg-raised hover:border-water"
-                        }`}
-                      >
-                        <span className="sr-only">
-                          {stage.near_drivers[at]} to {stage.near_driven[across]} teeth:{" "}
-                        </span>
-                        <span className="figure block">
-                          {value(rung.figures.top_speed_kmh, "km/h")}
-                        </span>
-                        <span className="block text-[11.5px]">
+                    <Cell
+                      key={stage.near_driven[across]}
+                      label={`${stage.near_drivers[at]} to ${stage.near_driven[across]} teeth`}
+                      on={here}
+                      look={rung.stopped ? "stopped" : "plain"}
+                      title={rung.stopped ?? undefined}
+                      onPress={() => onSet(rung)}
+                      figure={value(rung.figures.top_speed_kmh, "km/h")}
+                      beneath={
+                        <>
                           {rung.stopped ? "stop" : value(rung.figures.winding_climb_c, "C", 2)}
                           {rung.stopped ? <span className="sr-only">: {rung.stopped}</span> : null}
                           {was ? ", pinned" : ""}
-                        </span>
-                      </button>
-                    </td>
+                        </>
+                      }
+                    />
                   );
                 })}
               </tr>

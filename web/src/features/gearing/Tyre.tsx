@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { type OneSpeed, speeds, tyre } from "../../api/ways";
-import { Ask, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { useValue } from "../../units/useValue";
+import { Ask, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 
 /** From a tyre's marking to what it rolls; from a tachometer to speed, and back to motor rpm. */
 export function Tyre({ document, onSet }: ViewProps) {

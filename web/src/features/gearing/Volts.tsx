@@ -2,7 +2,8 @@ import { useState } from "react";
 import { overvolt } from "../../api/ways";
 import { SeverityMark } from "../../ui/Severity";
 import { Spread } from "../../units/Spread";
-import { Ask, Passing, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { useValue } from "../../units/useValue";
+import { Ask, Passing, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 
 /** A higher pack beside the present one: conditions, not a yes or no. */
 export function Volts({ document, onSet }: ViewProps) {

@@ -1,7 +1,8 @@
 import { windings } from "../../api/ways";
 import { digits } from "../../units/format";
 import { Spread } from "../../units/Spread";
-import { Passing, SetIt, useAsked, useValue, type ViewProps, Waiting } from "./common";
+import { useValue } from "../../units/useValue";
+import { Passing, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 
 type One = Awaited<ReturnType<typeof windings>>["windings"][number];
 type Row = [

@@ -4,7 +4,7 @@ import { ApiError } from "../../api/client";
 import type { BuildDocument } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
-import { digits, typed } from "../../units/format";
+import { typed } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown, toStored } from "../../units/quantities";
 
@@ -73,16 +73,6 @@ export function SetIt({
       {children ?? "Set it"}
     </Button>
   );
-}
-
-/** A value with its unit as the user wants it. */
-export function useValue() {
-  const { choice } = useUnits();
-  return (value: number | null | undefined, unit: string, significant = 3): string => {
-    if (value === null || value === undefined) return "–";
-    const own = documentUnit(unit, choice);
-    return `${digits(toShown(value, own), significant)}${own.sign ? ` ${own.sign}` : ""}`;
-  };
 }
 
 /** A number asked for in the user's unit. */

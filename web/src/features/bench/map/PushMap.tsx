@@ -1,7 +1,7 @@
-import { scaleLinear } from "d3-scale";
-import { line } from "d3-shape";
 import { memo, type PointerEvent, useState } from "react";
 import type { Answer, MapAnswer, MomentId } from "../../../api/types";
+import { Axes } from "../../../plots/Axes";
+import { pushPlot } from "../../../plots/push";
 import { chosen, digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { toShown, unitOf } from "../../../units/quantities";
@@ -34,18 +34,15 @@ export const PushMap = memo(function PushMap({ answer, pinned, moment, width, he
   const forceUnit = unitOf("force", choice);
   const fastest = Math.max(...map.road_speeds_mps, ...(pinned?.map.speeds_mps ?? []));
   const hardest = Math.max(...map.drive_force_n, ...(pinned?.map.drive_force_n ?? []), 1e-6);
-  const x = scaleLinear([0, toShown(fastest, speedUnit)], [MARGIN.left, width - MARGIN.right]);
-  const y = scaleLinear(
-    [0, toShown(hardest * 1.12, forceUnit)],
-    [height - MARGIN.bottom, MARGIN.top],
-  );
-  const px = (speed: number) => x(toShown(speed, speedUnit));
-  const py = (force: number) => y(toShown(force, forceUnit));
-  const path = (speeds: number[], forces: number[]) =>
-    line<number>(
-      (_, i) => px(speeds[i] ?? 0),
-      (force) => py(force),
-    )(forces) ?? "";
+  const { x, y, px, py, path } = pushPlot({
+    fastest,
+    hardest: hardest * 1.12,
+    speed: speedUnit,
+    force: forceUnit,
+    width,
+    height,
+    margin: MARGIN,
+  });
   const edge = runs(map.speeds_mps, map.drive_force_n, map.limited_by);
   const now = momentOf(answer, moment).state;
   const readout = at === null ? null : read(map, at);
@@ -79,31 +76,7 @@ export const PushMap = memo(function PushMap({ answer, pinned, moment, width, he
           {width < 560 ? "" : "Push at the wheel, "}
           {forceUnit.sign}
         </text>
-        {y.ticks(4).map((tick) => (
-          <g key={tick}>
-            <line
-              x1={MARGIN.left}
-              x2={width - MARGIN.right}
-              y1={y(tick)}
-              y2={y(tick)}
-              className="stroke-line"
-            />
-            <text x={MARGIN.left - 6} y={y(tick) + 4} textAnchor="end" className="text-[11.5px]">
-              {tick.toLocaleString("en-GB")}
-            </text>
-          </g>
-        ))}
-        {x.ticks(6).map((tick) => (
-          <text
-            key={tick}
-            x={x(tick)}
-            y={height - 12}
-            textAnchor="middle"
-            className="text-[11.5px]"
-          >
-            {tick.toLocaleString("en-GB")}
-          </text>
-        ))}
+        <Axes x={x} y={y} />
         <text x={width - MARGIN.right + 6} y={height - 12} className="fill-soft text-[11.5px]">
           {speedUnit.sign}
         </text>
