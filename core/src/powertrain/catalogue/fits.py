@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from powertrain.arrays import filled, scalar
-from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.battery.chemistry import CHEMISTRIES, Chemistry
 from powertrain.catalogue.table import Unfit
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
@@ -32,6 +32,7 @@ from powertrain.match.compose import driven_as, limits_set
 from powertrain.match.reasons import sentence
 from powertrain.match.wish import OfPart
 from powertrain.match.wish_registry import wishes_of
+from powertrain.operating.moments import with_moments
 from powertrain.verdicts.registry import stoppers
 from powertrain.verdicts.verdict import Many
 
@@ -39,8 +40,10 @@ from powertrain.verdicts.verdict import Many
 def fits_build(build: Build) -> Unfit:
     """Return what says why a part does not fit a build: with it in place, a rule stops.
 
-    Controllers and motors come with the limits that a careful builder sets.
+    Controllers and motors come with the limits that a careful builder sets. What the build leaves
+    open of its moments is chosen from it as it stands: every part has to do what it does now.
     """
+    build = with_moments(build)
 
     def unfit(parts: Sequence[Part]) -> list[str | None]:
         found = [_clash(build, part) for part in parts]
@@ -66,11 +69,9 @@ def with_part(build: Build, part: Part) -> Build | None:
         finite = {key: float(value) for key, value in limits.items() if value == value}
         return build.model_copy(update={"controller": part.controller.model_copy(update=finite)})
     if isinstance(part, PackPart):
-        battery = part.battery
-        rests = _rest_share(build) * CHEMISTRIES[battery.chemistry].nominal_v
-        return build.model_copy(
-            update={"battery": battery.model_copy(update={"cell_voltage_v": rests})}
-        )
+        rests_v = _as_full(build, CHEMISTRIES[part.battery.chemistry])
+        battery = part.battery.model_copy(update={"cell_voltage_v": rests_v})
+        return build.model_copy(update={"battery": battery})
     if isinstance(part, WheelPart):
         return build.model_copy(update={"wheel": part.wheel})
     if isinstance(part, WirePart):
@@ -84,10 +85,11 @@ def _wired(build: Build, **said: float) -> Build:
     return build.model_copy(update={"wiring": build.wiring.model_copy(update=said)})
 
 
-def _rest_share(build: Build) -> float:
-    """Return how full a build's cells are, as their volts over the nominal ones."""
-    battery = build.battery
-    return battery.cell_voltage_v / CHEMISTRIES[battery.chemistry].nominal_v
+def _as_full(build: Build, other: Chemistry) -> float:
+    """Return the rest volts of another cell, as far between empty and full as a build's cells."""
+    own = CHEMISTRIES[build.battery.chemistry]
+    share = (build.battery.cell_voltage_v - own.empty_v) / (own.full_v - own.empty_v)
+    return other.empty_v + share * (other.full_v - other.empty_v)
 
 
 def _clash(build: Build, part: Part) -> str | None:

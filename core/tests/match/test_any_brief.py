@@ -1,0 +1,79 @@
+"""Whatever is wished for: the search and the plain solver say the same of every candidate.
+
+Sound bounds are the point. A bound that rules out too much loses a drive that nobody will ever
+miss; so briefs are drawn at random, near the limits of what a very small shelf can do.
+"""
+
+from itertools import product
+from typing import Any
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from core.tests.match.test_search import CARTS, OLD, VEHICLES, small_shelf
+from powertrain.documents.brief import Brief
+from powertrain.match.judged import judge
+from powertrain.match.options import Options
+from powertrain.match.search import Search
+
+FEW = {
+    "carts": ({**CARTS, "motors": CARTS["motors"][:2], "packs": CARTS["packs"][:1],
+               "teeth": {"lockgate-c8-driver": (9, 13), "lockgate-c8-driven": (44, 68)}},
+              VEHICLES[id(CARTS)]),
+    "old": ({**OLD, "controllers": OLD["controllers"][:2]}, VEHICLES[id(OLD)]),
+}  # fmt: skip
+
+
+def some(values: dict[str, st.SearchStrategy[Any]]) -> st.SearchStrategy[dict[str, Any]]:
+    return st.fixed_dictionaries({}, optional=values)
+
+
+WISHES = some(
+    {
+        "top_speed_kmh": some({"min": st.floats(6, 40)}),
+        "climb": st.fixed_dictionaries(
+            {"grade_pct": st.floats(0.5, 15)},
+            optional={"speed_kmh": st.floats(3, 25), "length_m": st.floats(20, 3000)},
+        ),
+        "cruise_kmh": st.floats(5, 30),
+        "range_km": st.floats(1, 60),
+        "max_full_charge_v": st.floats(30, 70),
+        "budget": st.floats(150, 900),
+        "max_added_mass_kg": st.floats(4, 40),
+        "run_up_m": st.floats(5, 300),
+        "hold_stall_s": st.floats(0.5, 40),
+        "launch": st.fixed_dictionaries({"to_kmh": st.floats(4, 25), "within_s": st.floats(1, 20)}),
+        "motor_space": some({"diameter_mm": st.floats(70, 250)}),
+    }
+)
+
+GRIP = st.fixed_dictionaries(
+    {"friction": st.floats(0.15, 0.9), "driven_share": st.floats(0.4, 1.0)}
+)
+
+
+@pytest.mark.parametrize("name", FEW)
+@settings(max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@given(
+    wishes=WISHES,
+    conditions=some({"headwind_mps": st.floats(-12, 12), "ambient_c": st.floats(-10, 40)}),
+    vehicle=some({"mass_kg": st.floats(60, 500), "traction": GRIP}),
+    judged_at=st.sampled_from(["full", "nominal", "storage"]),
+    loops=st.sampled_from([None, 0]),
+)
+def test_search_and_plain_solver_agree(name, wishes, conditions, vehicle, judged_at, loops):
+    chosen, (usual, wheel) = FEW[name]
+    shelf = small_shelf(chosen)
+    brief = Brief.model_validate(
+        {"format": "young-torrent.brief/1", "vehicle": {**usual, **vehicle}, "wheel": wheel,
+         "wishes": wishes, "conditions": conditions, "judged_at": judged_at}
+    )  # fmt: skip
+    options = Options.of(brief, shelf)
+    places = (options.motors, options.controllers, options.packs, options.gearings)
+    every = [judge(brief, options, key) for key in product(*(range(len(p)) for p in places))]
+    search = Search(brief, shelf, best=10_000, loops_from=loops).run()
+    found = {tuple(int(place) for place in key) for key in search.best.keys}
+    assert found == {one.key for one in every if one.feasible}
+    tally = search.tally
+    assert tally.considered == len(every) == tally.feasible + sum(tally.rejected.values())
