@@ -4,6 +4,7 @@ An operation presses a lever, sets values, or says how a value is known. Operati
 so that a screen can send several pressed in quick succession, and they are carried out in order.
 """
 
+from collections.abc import Mapping
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -11,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from powertrain.documents.build import Provenance
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
+from powertrain.errors import Refusal
 from powertrain.levers.registry import press
 from powertrain.motor.of_document import turned
 
@@ -84,15 +86,21 @@ def _outcome(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
         return _with_origins(changed(document, operation.values), set(operation.values))
     if isinstance(operation, Turn):
         return _turned(document, operation.kind)
-    origins = dict(document.get("provenance") or {})
     if isinstance(operation, Learn):
-        after = changed(document, operation.values)
-        known = {path: item.model_dump(exclude_none=True) for path, item in operation.known.items()}
-        return changed(after, {"provenance": {**(after.get("provenance") or {}), **known}})
-    if operation.known is None:
-        origins.pop(operation.path, None)
-    else:
-        origins[operation.path] = operation.known.model_dump(exclude_none=True)
+        return _known(changed(document, operation.values), operation.known)
+    return _known(document, {operation.path: operation.known})
+
+
+def _known(document: dict[str, Any], known: Mapping[str, Provenance | None]) -> dict[str, Any]:
+    """Return a document that says how some of its values are known, or no longer says so."""
+    origins = dict(document.get("provenance") or {})
+    for path, item in known.items():
+        if item is None:
+            origins.pop(path, None)
+        elif value_at(document, path) is None:
+            raise Refusal(f"provenance.{path}", "is of a value this document does not have")
+        else:
+            origins[path] = item.model_dump(exclude_none=True)
     return changed(document, {"provenance": origins})
 
 

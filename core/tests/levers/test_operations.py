@@ -1,0 +1,85 @@
+"""Operations on a document: what was typed stays known as such, and nothing else is touched."""
+
+import pytest
+
+from core.tests.conftest import document_with
+from powertrain.bench.solve import solve
+from powertrain.documents.build import Provenance
+from powertrain.documents.paths import value_at
+from powertrain.documents.reading import check_build
+from powertrain.errors import Refusal
+from powertrain.levers.operations import Describe, Learn, SetValues, Turn, carry_out
+
+GUESSED = {"provenance": {"motor.resistance_ohm": {"origin": "default", "tolerance_pct": 20},
+                          "motor.kv_rpm_per_v": {"origin": "data_sheet"}}}  # fmt: skip
+
+
+def test_a_typed_value_is_a_default_no_longer_and_others_keep_their_origin():
+    before = document_with(GUESSED)
+    after = carry_out(before, SetValues(do="set", values={"motor.resistance_ohm": 0.05}))
+    assert value_at(after, "motor.resistance_ohm") == 0.05
+    assert after["provenance"]["motor.resistance_ohm"] == {
+        "origin": "estimated", "tolerance_pct": 20
+    }  # fmt: skip
+    assert after["provenance"]["motor.kv_rpm_per_v"] == {"origin": "data_sheet"}
+    assert before == document_with(GUESSED)
+
+
+def test_what_is_learnt_comes_with_how_it_is_known():
+    known = {"motor.resistance_ohm": Provenance(origin="measured", note="four wires, 10 A")}
+    learn = Learn(do="learn", values={"motor.resistance_ohm": 0.047}, known=known)
+    after = carry_out(document_with(GUESSED), learn)
+    assert value_at(after, "motor.resistance_ohm") == 0.047
+    assert after["provenance"]["motor.resistance_ohm"]["origin"] == "measured"
+    assert after["provenance"]["motor.resistance_ohm"]["note"] == "four wires, 10 A"
+    assert after["provenance"]["motor.kv_rpm_per_v"] == {"origin": "data_sheet"}
+    # Measured is surer than a guess of a fifth: the band of the top speed narrows.
+    wide, narrow = (solve(check_build(one)).doubt.figures["top_speed_kmh"].band
+                    for one in (document_with(GUESSED), after))  # fmt: skip
+    assert narrow[2] - narrow[0] < wide[2] - wide[0]
+
+
+def test_saying_how_a_value_is_known_and_taking_that_back():
+    path = "vehicle.mass_kg"
+    said = Describe(do="describe", path=path, known=Provenance(origin="measured"))
+    after = carry_out(document_with({}), said)
+    assert after["provenance"][path]["origin"] == "measured"
+    back = carry_out(after, Describe(do="describe", path=path, known=None))
+    assert path not in back["provenance"]
+    assert value_at(back, path) == value_at(after, path)
+
+
+@pytest.mark.parametrize(
+    ("operation", "where"),
+    [
+        (SetValues(do="set", values={"motor.resistance_ohm": -1}), "motor.resistance_ohm"),
+        (SetValues(do="set", values={"motor.colour": "red"}), "motor.colour"),
+        (SetValues(do="set", values={"vehicle.mass_kg": None}), "vehicle.mass_kg"),
+        (Learn(do="learn", values={}, known={"motor.wings": Provenance(origin="measured")}),
+         "provenance"),
+        (Describe(do="describe", path="motor.wings", known=Provenance(origin="measured")),
+         "provenance"),
+    ],
+)  # fmt: skip
+def test_what_makes_no_build_is_refused_at_its_place(operation, where):
+    before = document_with(GUESSED)
+    with pytest.raises(Refusal) as refused:
+        carry_out(before, operation)
+    assert refused.value.where.startswith(where)
+    assert before == document_with(GUESSED)
+
+
+@pytest.mark.parametrize("kind", ["series_wound", "packaged"])
+def test_a_motor_turned_into_another_kind_is_about_as_fast_and_every_new_figure_a_guess(kind):
+    before = document_with({"motor.mass_kg": 2.6, "motor.continuous_current_a": 55})
+    after = carry_out(before, Turn(do="turn", kind=kind))
+    assert after["motor"]["kind"] == kind
+    speeds = [solve(check_build(one)).doubt.figures["top_speed_kmh"].value
+              for one in (before, after)]  # fmt: skip
+    # A first guess: a packaged motor's torque goes on falling where a magnet's meets its volts.
+    assert 0.7 < speeds[1] / speeds[0] < 1.5
+    ours = {path for path in after["provenance"] if path.startswith("motor.")}
+    assert ours
+    assert all(after["provenance"][path]["origin"] == "default" for path in ours)
+    # A motor that is of that kind already stays as it is.
+    assert carry_out(after, Turn(do="turn", kind=kind)) == after
