@@ -10,6 +10,7 @@ from core.tests.conftest import TRIKE
 from powertrain.archetypes import all_archetypes
 from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
+from powertrain.documents.brief import Brief
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
@@ -158,6 +159,46 @@ def test_the_best_are_the_best_of_all(sold):
     coolest = min(rung.figures["winding_climb_c"] for rung in keeping)
     assert answer.best["coolest"].figures["winding_climb_c"] == coolest
     assert sum(point.rungs for point in answer.map) == len(rungs)
+
+
+@pytest.mark.parametrize(
+    ("wishes", "meets"),
+    [
+        ({"top_speed_kmh": {"max": 34}}, lambda f: f["top_speed_kmh"] <= 34),
+        ({"top_speed_kmh": {"min": 30, "max": 38}}, lambda f: 30 <= f["top_speed_kmh"] <= 38),
+        ({"climb": {"grade_pct": 8, "speed_kmh": 31}}, lambda f: f["climb_kmh"] >= 31),
+    ],
+)
+def test_a_brief_narrows_what_is_the_best(sold, wishes, meets):
+    build, rungs = sold
+    brief = Brief.model_validate(
+        {"format": "young-torrent.brief/1", "wishes": wishes,
+         "vehicle": build.vehicle.model_dump(mode="json", exclude_unset=True),
+         "wheel": build.wheel.model_dump(mode="json", exclude_unset=True)}
+    )  # fmt: skip
+    answer = ladder_answer(build, rungs, brief=brief, limit=len(rungs))
+    free = ladder_answer(build, rungs, limit=len(rungs))
+    wanted = [rung for rung in free.rungs if meets(rung.figures)]
+    assert 0 < len(wanted) < len(free.rungs)
+    assert [rung.teeth for rung in answer.rungs] == [rung.teeth for rung in wanted]
+    assert answer.best["fastest"].teeth == wanted[0].teeth
+    assert all(meets(rung.figures) for rung in answer.best.values())
+    # What nothing meets leaves the list as it is, and no best.
+    asked = {"top_speed_kmh": {"min": 300}}
+    none = brief.model_copy(update={"wishes": brief.wishes.model_validate(asked)})
+    told = ladder_answer(build, rungs, brief=none, limit=len(rungs))
+    assert told.best == {}
+    assert len(told.rungs) == len(free.rungs)
+
+
+def test_nothing_that_can_be_ridden_leaves_no_plan(trike):
+    # A motor that may not turn at all: every rung is stopped, and nothing is begun.
+    build = check_build(changed(trike, {"motor.max_rpm": 100}))
+    own = [StageSizes(i, (stage.driver_teeth,), (stage.driven_teeth,))
+           for i, stage in enumerate(build.gearing)]  # fmt: skip
+    answer = ladder_answer(build, rungs_of(build, own))
+    assert (answer.open, answer.plan, answer.best, answer.rungs) == (0, [], {}, [])
+    assert "fast" in answer.present.stopped
 
 
 def test_the_neighbourhood_holds_the_present_rung_and_one_size_around(sold):
