@@ -23,7 +23,10 @@ export function Blank({ saying, path, label, unit, open = "any", needed = false 
   const [text, setText] = useState(now);
   useEffect(() => setText(now), [now]);
   const guess = now !== "" && !saying.isSaid(path);
-  const refused = saying.refusal?.where === path || saying.refusal?.where.startsWith(`${path}.`);
+  const where = saying.refusal?.where;
+  // What is wrong may be this number, or several together that stand in one place.
+  const refused =
+    where !== undefined && (`${where}.`.startsWith(`${path}.`) || path.startsWith(`${where}.`));
   const commit = () => {
     if (text.trim() === now) return;
     if (text.trim() === "") return needed ? setText(now) : saying.say(path, null);
