@@ -1,0 +1,229 @@
+import { cleanup, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import type { BuildDocument } from "../../api/types";
+import { drawn, serverAnswers } from "../../testing";
+import { Chart } from "./Chart";
+import { GearTeeth } from "./GearTeeth";
+import { Teeth } from "./Teeth";
+import { Volts } from "./Volts";
+
+const chain = (driver: number, driven: number) => ({
+  kind: "chain",
+  driver_teeth: driver,
+  driven_teeth: driven,
+  efficiency: 0.95,
+});
+
+const DOCUMENT = {
+  name: "Punt",
+  gearing: [chain(16, 60), { kind: "fixed", ratio: 2, efficiency: 0.97 }],
+  battery: { series: 13 },
+} as unknown as BuildDocument;
+
+const rung = (driver: number, driven: number, more = {}) => ({
+  teeth: [[driver, driven]],
+  ratio: driven / driver,
+  figures: { top_speed_kmh: driver * 2, winding_climb_c: 40 + driver, launch_n: 300 },
+  stopped: null,
+  change: { "gearing.0.driver_teeth": driver, "gearing.0.driven_teeth": driven },
+  bands: {},
+  ...more,
+});
+
+const BANDS = { top_speed_kmh: [30, 32, 34], winding_climb_c: [50, 56, null] };
+
+const LADDER = {
+  count: 4,
+  reductions: 4,
+  open: 3,
+  present: rung(16, 60, { bands: BANDS }),
+  best: { fastest: rung(18, 60, { bands: BANDS }) },
+  best_say: { fastest: "The fastest that nothing stops" },
+  rungs: [],
+  stages: [
+    {
+      index: 0,
+      kind: "chain",
+      drivers: [16, 18],
+      driven: [48, 60],
+      near_drivers: [16, 18],
+      near_driven: [48, 60],
+      near: [
+        [rung(16, 48), rung(16, 60)],
+        [rung(18, 48, { stopped: "It would turn too fast." }), rung(18, 60)],
+      ],
+    },
+  ],
+  map: [],
+  plan: [],
+  limits: { winding_c: 105, case_c: 65 },
+};
+
+const CELL = (cells: number, winding: number) => ({
+  free_rpm: [cells * winding * 4.2, cells * winding * 3.8],
+  loaded_rpm: [cells * winding * 4, null],
+  change: { "battery.series": cells, "motor.kv_rpm_per_v": winding },
+});
+
+const CHART = {
+  states: ["charger", "storage"],
+  windings: [60, 80],
+  unit: "KV",
+  cells: [13, 14],
+  own: [0, 0],
+  limit_rpm: 4000,
+  window_rpm: [3100, 3300],
+  schools: "Two schools.",
+  rows: [
+    [CELL(13, 60), CELL(13, 80)],
+    [CELL(14, 60), CELL(14, 80)],
+  ],
+};
+
+const side = (series: number) => ({
+  series,
+  full_v: series * 4.2,
+  free_rpm: 3000,
+  loaded_rpm: 2900,
+  top_speed_kmh: 36,
+  pack_limit_a: null,
+  pack_peak_w: 2000,
+  winding_climb_c: 40,
+  case_climb_c: 30,
+  bands: { top_speed_kmh: [34, 36, 38] },
+});
+
+const VOLTS = (series: number) => ({
+  now: side(13),
+  // biome-ignore lint/suspicious/noThenProperty: so the answer calls the higher pack.
+  then: side(series),
+  change: { "battery.series": series },
+  verdict: "It can be done on 1 condition.",
+  conditions: [{ id: "watts", weight: "condition", say: "Set a limit." }],
+  schools: ["One school."],
+});
+
+let sent: ReturnType<typeof serverAnswers>;
+const onSet = vi.fn();
+const props = { document: DOCUMENT, pinned: null, onSet };
+
+beforeEach(() => {
+  localStorage.clear();
+  onSet.mockReset();
+  // A page is as wide as it says; nothing is laid out here.
+  sent = serverAnswers((_, { path, body }) => {
+    const asked = body as { series?: number; sun?: number; diametral_pitch?: number };
+    if (path.endsWith("/ladder")) return { data: LADDER };
+    if (path.endsWith("/meets")) return { data: { brief_id: null, name: "", margins: {} } };
+    if (path.endsWith("/chart") || path.endsWith("/speed-chart")) return { data: CHART };
+    if (path.endsWith("/overvolt")) return { data: VOLTS(asked.series ?? 0) };
+    if (path.endsWith("/planetary"))
+      return { data: { ratio: 4, planet_teeth: 18, fits: true, say: "4 to 1." } };
+    if (path.endsWith("/module")) return { data: { module_mm: 0.79375 } };
+    return { status: 404, where: path, what: "is not there" };
+  });
+});
+afterEach(() => {
+  cleanup();
+  vi.restoreAllMocks();
+});
+
+describe("teeth", () => {
+  const open = async () => {
+    drawn(<Teeth {...props} buildId="b" />);
+    await screen.findByText(/4 rungs of teeth that are sold/);
+  };
+
+  test("the present rung stands out, a stopped one says why, and a press sets one", async () => {
+    await open();
+    const here = screen.getByRole("button", { name: /^16 to 60 teeth/ });
+    expect(here.getAttribute("aria-pressed")).toBe("true");
+    const stopped = screen.getByRole("button", { name: /^18 to 48 teeth/ });
+    expect(stopped.textContent).toBe("18 to 48 teeth: 36.0 km/hstop: It would turn too fast.");
+    await userEvent.click(screen.getByRole("button", { name: /^16 to 48 teeth/ }));
+    expect(onSet).toHaveBeenCalledWith({
+      "gearing.0.driver_teeth": 16,
+      "gearing.0.driven_teeth": 48,
+    });
+  });
+
+  test("how sure it is is said of what has two ends, in the unit that was chosen", async () => {
+    await open();
+    expect(screen.getByText(/As the build is known now/).textContent).toContain(
+      "the present rung goes 30.0 to 34.0 km/h, four times in five",
+    );
+    cleanup();
+    localStorage.setItem("young-torrent.units", JSON.stringify({ speed: "mph", force: "lbf" }));
+    await open();
+    // 30 and 34 km/h are 18.6 and 21.1 mph; 300 N are 67.4 lbf.
+    expect(screen.getByText(/As the build is known now/).textContent).toContain(
+      "goes 18.6 to 21.1 mph",
+    );
+    expect(screen.getByText("67.4 lbf")).toBeTruthy();
+  });
+
+  test("the best are set by their own button", async () => {
+    await open();
+    await userEvent.click(screen.getByRole("button", { name: "Set it: 18 to 60" }));
+    expect(onSet.mock.calls[0]?.[0]).toMatchObject({ "gearing.0.driver_teeth": 18 });
+  });
+});
+
+describe("the speed chart", () => {
+  test("says over and in the window by the charge that is chosen", async () => {
+    drawn(<Chart {...props} />);
+    const cell = async (name: RegExp) =>
+      (await screen.findByRole("button", { name })).textContent?.replace(/^.*: /, "");
+    // At storage 3.8 V: 14 cells of 60 KV turn 3,192 rpm, of 80 KV 4,256.
+    expect(await cell(/^14 cells, 60 KV/)).toBe("3,192– loaded, window");
+    expect(await cell(/^14 cells, 80 KV/)).toBe("4,256– loaded, over");
+    expect(await cell(/^13 cells, 80 KV/)).toBe("3,952– loaded");
+    await userEvent.selectOptions(screen.getByLabelText("The pack is"), "charger");
+    expect(await cell(/^13 cells, 80 KV/)).toBe("4,3684,160 loaded, over");
+    await userEvent.click(screen.getByRole("button", { name: /^14 cells, 60 KV/ }));
+    expect(onSet).toHaveBeenCalledWith({ "battery.series": 14, "motor.kv_rpm_per_v": 60 });
+  });
+});
+
+describe("more volts", () => {
+  test("one cell more is asked at first, another number when it is typed", async () => {
+    drawn(<Volts {...props} />);
+    expect(await screen.findByText("It can be done on 1 condition.")).toBeTruthy();
+    expect(sent.at(-1)?.body).toMatchObject({ series: 14 });
+    const asked = screen.getByLabelText(/Instead of 13 cells/);
+    await userEvent.clear(asked);
+    await userEvent.type(asked, "16{Enter}");
+    await waitFor(() => expect(sent.at(-1)?.body).toMatchObject({ series: 16 }));
+    await userEvent.click(await screen.findByRole("button", { name: /lower limit: 16 cells/ }));
+    expect(onSet).toHaveBeenCalledWith({ "battery.series": 16 });
+  });
+
+  test("no more cells than there are is no question; one more is asked then", async () => {
+    drawn(<Volts {...props} />);
+    const asked = await screen.findByLabelText(/Instead of 13 cells/);
+    await userEvent.clear(asked);
+    await userEvent.type(asked, "9{Enter}");
+    await waitFor(() => expect(sent.at(-1)?.body).toMatchObject({ series: 14 }));
+  });
+});
+
+describe("gears by their teeth", () => {
+  test("a planetary gear's ratio goes into a stage that states only its ratio", async () => {
+    drawn(<GearTeeth {...props} />);
+    await userEvent.type(screen.getByLabelText(/^Sun/), "18{Enter}");
+    expect(sent.filter((one) => one.path.endsWith("/planetary"))).toHaveLength(0);
+    await userEvent.type(screen.getByLabelText(/^Ring/), "54{Enter}");
+    await userEvent.click(await screen.findByRole("button", { name: /Set stage 2/ }));
+    expect(sent.at(-1)?.body).toEqual({ sun: 18, ring: 54, planets: 3 });
+    expect(onSet).toHaveBeenCalledWith({ "gearing.1.ratio": 4 });
+    // A chain has teeth of its own, and is not offered.
+    expect(screen.queryByRole("button", { name: /Set stage 1/ })).toBeNull();
+  });
+
+  test("a diametral pitch is told as a module", async () => {
+    drawn(<GearTeeth {...props} />);
+    await userEvent.type(screen.getByLabelText("Diametral pitch"), "32{Enter}");
+    expect(await screen.findByText(/Module 0.7938 mm/)).toBeTruthy();
+  });
+});
