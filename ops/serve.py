@@ -130,7 +130,11 @@ def _prepare(*, demo: bool) -> None:
     import django
     from django.core.management import call_command
 
+    from powertrain.doubt.draws import ready
+
     django.setup()
+    # Read while nobody listens yet: meanwhile no thread of this process answers.
+    ready()
     print("Bringing the database up to date", flush=True)
     call_command("migrate", verbosity=0, interactive=False)
     if demo:

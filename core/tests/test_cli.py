@@ -12,7 +12,9 @@ from core.tests.conftest import TRIKE, document_with
 from powertrain.bench.solve import solve
 from powertrain.cli import main
 from powertrain.documents.paths import changed
-from powertrain.documents.reading import check_build
+from powertrain.documents.reading import check_build, check_model
+from powertrain.documents.shelf import Shelf
+from powertrain.shelf.shipped import shipped_shelf
 
 STATE_KEYS = {
     "speed_mps", "motor_rpm", "motor_current_a", "battery_current_a", "battery_voltage_v",
@@ -170,6 +172,15 @@ def test_runs_as_a_module(tmp_path):
     assert json.loads(done.stdout)["motor_rpm"] > 3000
 
 
+def test_a_command_that_draws_nothing_reads_no_library_that_does():
+    # It takes longer to read than everything else together.
+    script = "import sys, powertrain.cli; print([m for m in sys.modules if m == 'scipy.stats'])"
+    told = subprocess.run(
+        [sys.executable, "-c", script], capture_output=True, text=True, check=True
+    )  # fmt: skip
+    assert told.stdout.strip() == "[]"
+
+
 def test_thermal_has_every_node_at_every_moment(run):
     answer = run("thermal")
     assert set(answer["moments"]) == {"launch", "climb", "cruise", "top_speed", "wheels_up"}
@@ -283,3 +294,60 @@ def test_ladder_lists_the_fastest_rungs_that_the_other_commands_agree_with(run):
         "checks", document=document_with(answer["rungs"][0]["change"]))["verdicts"]}  # fmt: skip
     assert "stop" not in stops
     assert run("ladder", document=document_with({"gearing": []}))["where"] == "gearing"
+
+
+@pytest.mark.parametrize("kind", ["motors", "controllers", "packs", "wheels", "strands", "wires"])
+def test_a_table_of_parts_goes_out_and_in_again_as_it_was(kind, tmp_path, capsys):
+    assert main(["shelf", "--csv", kind]) == 0
+    table = tmp_path / "table.csv"
+    table.write_text(capsys.readouterr().out)
+    assert main(["parts", kind, str(table)]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["bad"] == []
+    shipped = [
+        part.model_dump(mode="json", exclude_unset=True) for part in getattr(shipped_shelf(), kind)
+    ]
+    assert told[kind] == shipped
+
+
+def test_the_shelf_that_ships_is_a_shelf_that_can_be_searched(tmp_path, capsys):
+    assert main(["shelf"]) == 0
+    place = tmp_path / "shelf.json"
+    place.write_text(capsys.readouterr().out)
+    assert check_model(Shelf, json.loads(place.read_text())) == shipped_shelf()
+
+
+def test_rows_that_are_no_parts_are_told_and_the_good_ones_are_there(tmp_path, capsys):
+    table = tmp_path / "wires.csv"
+    table.write_text(
+        "id,name,area_mm2 [mm2],price_per_m\n"
+        "thin,Thin,1.5,0.4\n"
+        "none,None,-3,0.4\n"
+        "thick,Thick,16,4.2\n",
+        encoding="utf-8-sig",
+    )
+    status = main(["parts", "wires", str(table)])
+    told = json.loads(capsys.readouterr().out)
+    assert status == 0
+    assert [part["id"] for part in told["wires"]] == ["thin", "thick"]
+    assert [(bad["line"], bad["column"].split(" ")[0]) for bad in told["bad"]] == [(3, "area_mm2")]
+
+
+@pytest.mark.parametrize(
+    ("arguments", "where"),
+    [
+        (["parts", "boats", "-"], "arguments"),
+        (["shelf", "--csv", "boats"], "arguments"),
+        (["parts", "motors", "no-such-file.csv"], "table"),
+        (["match", "no-such-file.json"], "brief"),
+        (["match", "docs/examples/brief-trike.json", "--shelf", "no-such-file.json"], "shelf"),
+        (["identify", "no-such-file.json"], "facts"),
+    ],
+)
+def test_what_can_not_be_read_is_one_line_of_error(arguments, where, capsys):
+    assert main(arguments) == 2
+    printed = capsys.readouterr()
+    assert printed.out == ""
+    error = json.loads(printed.err)["error"]
+    assert error["where"] == where
+    assert error["what"]

@@ -149,11 +149,11 @@ def _whole(name: str, least: int, most: int) -> Callable[[str], int]:
     return read
 
 
-def _text(place: str) -> bytes:
+def _text(place: str, what: str = "build") -> bytes:
     try:
         return sys.stdin.buffer.read() if place == "-" else Path(place).read_bytes()
     except OSError as problem:
-        raise Refusal("build", f"can't be read: {problem.strerror}") from None
+        raise Refusal(what, f"can't be read: {problem.strerror}") from None
 
 
 def _state(state: State) -> Answer:
@@ -303,11 +303,11 @@ def _levers(build: Build, drive: Drive, arguments: Any) -> Answer:
 
 
 def _identify(arguments: Any) -> str:
-    return identified(check_facts(parse(_text(arguments.build)))).model_dump_json()
+    return identified(check_facts(parse(_text(arguments.build, "facts")))).model_dump_json()
 
 
 def _match(arguments: Any) -> str:
-    brief = check_model(Brief, parse(_text(arguments.build)))
+    brief = check_model(Brief, parse(_text(arguments.build, "brief")))
     return matched(brief, _shelf_named(arguments), arguments.limit).model_dump_json()
 
 
@@ -320,7 +320,7 @@ def _ladder(arguments: Any) -> str:
 def _shelf_named(arguments: Any) -> Shelf:
     if arguments.shelf is None:
         return shipped_shelf()
-    return check_model(Shelf, parse(_text(arguments.shelf), LARGEST_SHELF_BYTES))
+    return check_model(Shelf, parse(_text(arguments.shelf, "shelf"), LARGEST_SHELF_BYTES))
 
 
 def _shelf(arguments: Any) -> str:
@@ -330,7 +330,7 @@ def _shelf(arguments: Any) -> str:
 
 
 def _parts(arguments: Any) -> str:
-    text = _text(arguments.build).decode("utf-8-sig", "replace")
+    text = _text(arguments.build, "table").decode("utf-8-sig", "replace")
     good, bad = [], []
     for row in read_rows(arguments.kind, text.splitlines(keepends=True)):
         if isinstance(row, BadRow):

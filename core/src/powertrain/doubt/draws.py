@@ -3,11 +3,11 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
+from statistics import NormalDist
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.stats import norm, qmc
 
 from powertrain.arrays import Array
 from powertrain.documents.build import Build
@@ -19,7 +19,7 @@ from powertrain.heat.store import Store, estimated
 DRAWS = 256
 SEED = 20240229
 
-FOUR_IN_FIVE = float(norm.ppf(0.9))
+FOUR_IN_FIVE = NormalDist().inv_cdf(0.9)
 """Standard deviations within which a normal variable lies four times in five."""
 
 
@@ -28,10 +28,19 @@ def _normal(inputs: int) -> NDArray[np.float64]:
     """Return `DRAWS` rows of independent standard normal numbers, a column for each input."""
     if inputs == 0:
         return np.zeros((DRAWS, 0))
+    # Read here, since it takes seconds and most commands draw nothing.
+    from scipy.special import ndtri
+    from scipy.stats import qmc
+
     uniform = qmc.Sobol(inputs, rng=np.random.default_rng(SEED)).random(DRAWS)
-    drawn: NDArray[np.float64] = norm.ppf(uniform)
+    drawn: NDArray[np.float64] = ndtri(uniform)
     drawn.setflags(write=False)
     return drawn
+
+
+def ready() -> None:
+    """Draw once, so that whoever draws next does not wait for the library that does it."""
+    _normal(1)
 
 
 @dataclass(frozen=True)

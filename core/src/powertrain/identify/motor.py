@@ -4,7 +4,6 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
-from scipy.optimize import least_squares
 
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.heat.estimate import MOTOR_KG_PER_M3, SLENDER
@@ -271,6 +270,9 @@ def series_curve(facts: MotorFacts, found: Found) -> Iterator[Finding]:
 
     first = np.log([torque.max() / amps.max() * 2, amps.max() / 2, 0.1 * volts / amps.max(),
                     0.02 * torque.max()])  # fmt: skip
+    # Read here, since it takes half a second and only this route needs it.
+    from scipy.optimize import least_squares
+
     fit = least_squares(misfit, first, method="lm", max_nfev=2000)
     rest = float(np.sqrt(np.mean(fit.fun**2)))
     keys = ("saturated_constant_nm_per_a", "half_saturation_current_a", OHM, "loss_torque_nm")
