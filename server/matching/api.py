@@ -159,14 +159,14 @@ def _kept(
     request: HttpRequest, payload: schemas.BriefRequest, brief_id: UUID | None = None
 ) -> Brief:
     keep = keep_and_search if payload.search else keep_brief
-    return keep(request.user, plain(payload.document), brief_id)
+    return keep(request.user, plain(payload.document), brief_id, payload.said)
 
 
 def _answer(brief: Brief) -> schemas.BriefAnswer:
     document = check_model(BriefDocument, brief.document)
     return schemas.BriefAnswer(
         id=brief.pk, name=brief.name, changed_at=brief.changed_at, document=document,
-        weights=document.weights.model_dump(), match=_last(brief),
+        said=brief.said, weights=document.weights.model_dump(), match=_last(brief),
     )  # fmt: skip
 
 

@@ -10,7 +10,11 @@ from matching.querysets import BriefQuerySet, MatchQuerySet
 
 
 class Brief(models.Model):
-    """One brief of one owner, as it was last said."""
+    """One brief of one owner, as it was last said.
+
+    `said` are the document's paths that a person said; all others are guesses of the vehicle it
+    was begun from. None: everything was said.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(
@@ -18,6 +22,7 @@ class Brief(models.Model):
     )
     name = models.CharField(max_length=120)
     document = models.JSONField()
+    said = models.JSONField(null=True, default=None)
     made_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
 

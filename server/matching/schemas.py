@@ -1,10 +1,11 @@
 """The API's forms of briefs and matches. Documents and answers are the core's own models."""
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
 from ninja import Schema
+from pydantic import Field
 
 from builds.schemas import StrictSchema
 from powertrain.documents.brief import Brief as BriefDocument
@@ -12,11 +13,18 @@ from powertrain.documents.describe import FieldInfo
 from powertrain.match.answer import Margin, MatchAnswer
 from powertrain.match.why import WhyAnswer
 
+Path = Annotated[str, Field(pattern=r"^[a-z0-9_.]{1,200}$")]
+
 
 class BriefRequest(StrictSchema):
-    """A whole brief, and whether to search the shelf for it at once."""
+    """A whole brief, and whether to search the shelf for it at once.
+
+    `said` are the places in it that a person said, all others are guesses; left out, it stays as
+    it was, and of a new brief everything is said.
+    """
 
     document: BriefDocument
+    said: list[Path] | None = Field(None, max_length=200)
     search: bool = False
 
 
@@ -45,6 +53,7 @@ class MatchProgress(MatchCard):
 class BriefAnswer(Schema):
     """A brief as it stands, with its last search.
 
+    `said` are the places that a person said, all others are guesses; None if all was said.
     `weights` are all of them, those that the document leaves out as they usually are.
     """
 
@@ -52,6 +61,7 @@ class BriefAnswer(Schema):
     name: str
     changed_at: datetime
     document: BriefDocument
+    said: list[str] | None
     weights: dict[str, float]
     match: MatchCard | None
 

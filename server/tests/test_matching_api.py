@@ -58,6 +58,22 @@ def test_a_brief_is_kept_as_it_was_said_and_said_anew(api):
     assert [one["id"] for one in listed] == [brief["id"]]
 
 
+def test_what_was_said_and_what_was_guessed_goes_with_the_brief(api):
+    _, brief = api.post("/briefs", {"document": BRIEF, "said": []})
+    assert brief["said"] == []
+    said = ["vehicle.mass_kg", "wishes.budget"]
+    address = f"/briefs/{brief['id']}"
+    assert api.post(address, {"document": BRIEF, "said": said})[1]["said"] == said
+    # A script that says the brief anew and nothing of guesses leaves them as they are.
+    assert api.post(address, {"document": BRIEF})[1]["said"] == said
+    assert api.get(address)[1]["said"] == said
+    # A brief that somebody wrote is said as a whole.
+    assert api.post("/briefs", {"document": BRIEF})[1]["said"] is None
+    status, told = api.post(address, {"document": BRIEF, "said": ["../../x"]})
+    assert status == 422
+    assert told["error"]["where"].startswith("said")
+
+
 def test_a_brief_that_makes_no_sense_is_refused_by_place_and_nothing_is_kept(api):
     wrong = copy.deepcopy(BRIEF)
     wrong["wishes"]["top_speed_kmh"] = {"min": 40, "max": 30}

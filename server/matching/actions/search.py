@@ -29,9 +29,14 @@ def begin_search(user: Any, brief_id: UUID) -> Match:
 
 
 @transaction.atomic
-def keep_and_search(user: Any, document: dict[str, Any], brief_id: UUID | None = None) -> Brief:
-    """Store a brief and begin to search for it, both or neither."""
-    brief = keep_brief(user, document, brief_id)
+def keep_and_search(
+    user: Any,
+    document: dict[str, Any],
+    brief_id: UUID | None = None,
+    said: list[str] | None = None,
+) -> Brief:
+    """Store a brief and begin to search for it, both or neither; see `keep_brief`."""
+    brief = keep_brief(user, document, brief_id, said)
     begin_search(user, brief.pk)
     return brief
 

@@ -52,12 +52,15 @@ export const match = (id: string) =>
     },
   });
 
-/** Both keep the brief and begin to search for it, in one request. */
+/** Keeps a brief of guesses alone and begins to search for it, in one request. */
 export const createBrief = (document: BriefDocument) =>
-  answered(client.POST("/api/briefs", { body: { document, search: true } }));
+  answered(client.POST("/api/briefs", { body: { document, said: [], search: true } }));
 
-export const changeBrief = (id: string, document: BriefDocument) =>
-  answered(client.POST("/api/briefs/{brief_id}", { ...at(id), body: { document, search: true } }));
+/** Keeps a brief as it is said now, with the places somebody said, and searches for it. */
+export const changeBrief = (id: string, document: BriefDocument, said: string[] | null) =>
+  answered(
+    client.POST("/api/briefs/{brief_id}", { ...at(id), body: { document, said, search: true } }),
+  );
 
 export const beginMatch = (id: string) =>
   answered(client.POST("/api/briefs/{brief_id}/matches", at(id)));

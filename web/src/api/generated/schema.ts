@@ -5394,6 +5394,7 @@ export interface components {
          * BriefAnswer
          * @description A brief as it stands, with its last search.
          *
+         *     `said` are the places that a person said, all others are guesses; None if all was said.
          *     `weights` are all of them, those that the document leaves out as they usually are.
          */
         BriefAnswer: {
@@ -5410,6 +5411,8 @@ export interface components {
              */
             changed_at: string;
             document: components["schemas"]["Brief"];
+            /** Said */
+            said: string[] | null;
             /** Weights */
             weights: {
                 [key: string]: number;
@@ -5419,9 +5422,14 @@ export interface components {
         /**
          * BriefRequest
          * @description A whole brief, and whether to search the shelf for it at once.
+         *
+         *     `said` are the places in it that a person said, all others are guesses; left out, it stays as
+         *     it was, and of a new brief everything is said.
          */
         BriefRequest: {
             document: components["schemas"]["Brief"];
+            /** Said */
+            said?: string[] | null;
             /**
              * Search
              * @default false

@@ -50,11 +50,12 @@ const card = (id: string, state: string) => ({
 /** A server that keeps the brief, and has an answer at once; `refuse` may speak before it. */
 function server(refuse: (sent: Sent) => ReturnType<Parameters<typeof serverAnswers>[0]> | null) {
   let document: unknown = DOCUMENT;
+  let said: unknown = [];
   let searches = 1;
   return serverAnswers((method, sent) => {
     const refused = refuse(sent);
     if (refused) return refused;
-    const brief = { id: "b", name: "Cargo trike", document, weights: { margin: 3, cost: 2 } };
+    const brief = { id: "b", name: "Cargo trike", document, said, weights: { margin: 3, cost: 2 } };
     if (sent.path === "/api/shelf")
       return {
         data: {
@@ -66,9 +67,9 @@ function server(refuse: (sent: Sent) => ReturnType<Parameters<typeof serverAnswe
     if (sent.path === "/api/matches/{match_id}")
       return { data: { ...card(`${sent.params.match_id}`, "done"), document, answer: ANSWER } };
     if (sent.path === "/api/briefs/{brief_id}" && method === "POST") {
-      document = (sent.body as { document: unknown }).document;
+      ({ document, said } = sent.body as { document: unknown; said: unknown });
       searches += 1;
-      return { data: { ...brief, document, match: card(`match-${searches}`, "running") } };
+      return { data: { ...brief, document, said, match: card(`match-${searches}`, "running") } };
     }
     if (sent.path === "/api/briefs/{brief_id}")
       return { data: { ...brief, match: card("match-1", "done") } };
@@ -123,6 +124,7 @@ describe("a brief on screen", () => {
     await waitFor(() => expect(kept(sent)).toHaveLength(1), { timeout: 3000 });
     expect(kept(sent)[0]?.body).toEqual({
       search: true,
+      said: ["vehicle.mass_kg", "wishes.budget"],
       document: {
         ...DOCUMENT,
         vehicle: { ...DOCUMENT.vehicle, mass_kg: 205 },
@@ -149,7 +151,7 @@ describe("a brief on screen", () => {
     expect(screen.queryByLabelText("Speed on the hill, a guess")).toBeNull();
     await user.click(screen.getByRole("button", { name: "Undo" }));
     await waitFor(() => expect(kept(sent)).toHaveLength(2), { timeout: 3000 });
-    expect(kept(sent)[1]?.body).toMatchObject({ document: DOCUMENT });
+    expect(kept(sent)[1]?.body).toMatchObject({ document: DOCUMENT, said: [] });
     expect(screen.getByRole("button", { name: "Undo" })).toHaveProperty("disabled", true);
   });
 
@@ -190,6 +192,28 @@ describe("a brief on screen", () => {
     await waitFor(() => expect(screen.queryByText(/Not kept yet/)).toBeNull());
     expect(kept(sent).at(-1)?.body).toMatchObject({ document: { vehicle: { mass_kg: 99 } } });
   }, 12_000);
+
+  test("what was said just before the page was closed is there again, and kept then", async () => {
+    let away = true;
+    const sent = server((one) =>
+      away && one.body ? { status: 503, where: "database", what: "does not answer" } : null,
+    );
+    await open();
+    const mass = screen.getByLabelText("Mass without drive, a guess");
+    await userEvent.clear(mass);
+    await userEvent.type(mass, "77{Enter}");
+    cleanup();
+    away = false;
+    await open();
+    expect(await screen.findByLabelText("Mass without drive")).toHaveProperty("value", "77");
+    await waitFor(() =>
+      expect(kept(sent).at(-1)?.body).toMatchObject({ said: ["vehicle.mass_kg"] }),
+    );
+    await waitFor(() => expect(localStorage).toHaveLength(0));
+    // What the server had before is one step back.
+    await userEvent.click(screen.getByRole("button", { name: "Undo" }));
+    expect(screen.getByLabelText("Mass without drive, a guess")).toHaveProperty("value", "180");
+  });
 
   test("a result becomes a build and is opened", async () => {
     const sent = server(() => null);

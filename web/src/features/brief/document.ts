@@ -18,18 +18,3 @@ export function withSaid(document: BriefDocument, path: string, value: unknown):
   const needed = value === null && (NEEDS[wish] ?? []).includes(last);
   return empty || needed ? withSaid(next, wish, null) : next;
 }
-
-const EDITED = "young-torrent.brief.said.";
-
-/** The paths that somebody said themselves; all others are guesses of the vehicle begun from. */
-export function saidPaths(id: string): Set<string> {
-  try {
-    return new Set(JSON.parse(localStorage.getItem(EDITED + id) ?? "[]") as string[]);
-  } catch {
-    return new Set();
-  }
-}
-
-export function remember(id: string, said: Set<string>): void {
-  localStorage.setItem(EDITED + id, JSON.stringify([...said]));
-}

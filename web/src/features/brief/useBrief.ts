@@ -5,7 +5,8 @@ import { beginMatch, brief, changeBrief } from "../../api/matching";
 import type { BriefDocument } from "../../api/types";
 import { valueAt } from "../../ui/paths";
 import type { Counts } from "./counts";
-import { remember, saidPaths, withSaid } from "./document";
+import { withSaid } from "./document";
+import { forgetUnsaved, keepUnsaved, readUnsaved, type Told } from "./unsaved";
 
 /** How long nothing is typed before the shelf is searched anew, in milliseconds. */
 const PAUSE = 500;
@@ -32,24 +33,27 @@ interface Known {
 export function useBrief(id: string): Known {
   const read = useQuery(brief(id));
   const queries = useQueryClient();
-  const [document, setDocument] = useState<BriefDocument | null>(null);
-  const [past, setPast] = useState<BriefDocument[]>([]);
-  const [said, setSaid] = useState(() => saidPaths(id));
+  const [now, setNow] = useState<Told | null>(null);
+  const [past, setPast] = useState<Told[]>([]);
   const [matchId, setMatchId] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<Saying["refusal"]>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const latest = useRef<Told | null>(null);
 
   const search = useCallback(
-    async (next: BriefDocument, isKept = false) => {
+    async (next: Told, isKept = false) => {
       try {
-        const changed = isKept ? { match: await beginMatch(id) } : await changeBrief(id, next);
+        const changed = isKept
+          ? { match: await beginMatch(id) }
+          : await changeBrief(id, next.document, next.said);
         setRefusal(null);
         queries.setQueryData(brief(id).queryKey, (before) =>
           before ? { ...before, ...changed } : before,
         );
         setMatchId(changed.match?.id ?? null);
         setTrouble(null);
+        if (latest.current === next) forgetUnsaved(id);
       } catch (problem) {
         if (!(problem instanceof ApiError)) throw problem;
         if (problem.status === 422) setRefusal({ where: problem.where, what: problem.what });
@@ -64,49 +68,63 @@ export function useBrief(id: string): Known {
   useEffect(() => {
     if (!read.data || begun.current) return;
     begun.current = true;
-    setDocument(read.data.document);
-    if (read.data.match && read.data.match.state !== "failed") setMatchId(read.data.match.id);
-    else void search(read.data.document, true);
-  }, [read.data, search]);
+    const { document, said, match } = read.data;
+    const kept: Told = { document, said };
+    if (match && match.state !== "failed") setMatchId(match.id);
+    const unsaved = readUnsaved(id);
+    if (unsaved) {
+      // Said at an earlier visit, and the page closed or the database away before it was kept.
+      setPast([kept]);
+      setNow(unsaved);
+      latest.current = unsaved;
+      void search(unsaved);
+      return;
+    }
+    setNow(kept);
+    if (!match || match.state === "failed") void search(kept, true);
+  }, [id, read.data, search]);
 
-  const keep = (next: BriefDocument) => {
-    setDocument(next);
+  const keep = (next: Told) => {
+    setNow(next);
+    latest.current = next;
+    keepUnsaved(id, next);
     if (timer.current) clearTimeout(timer.current);
     timer.current = setTimeout(() => void search(next), PAUSE);
   };
   const usual = read.data?.weights ?? {};
-  if (document === null)
+  if (now === null)
     return {
       saying: null,
-      document,
+      document: null,
       usual,
       matchId,
       trouble: awayOf(read),
       undo: null,
       search: () => {},
     };
+  const { document, said } = now;
   return {
     document,
     usual,
     matchId,
     trouble,
-    search: () => void search(document),
+    search: () => void search(now),
     undo:
       past.length > 0
         ? () => {
-            keep(past[past.length - 1] as BriefDocument);
+            keep(past[past.length - 1] as Told);
             setPast(past.slice(0, -1));
           }
         : null,
     saying: {
       value: (path) => valueAt(document, path),
-      isSaid: (path) => said.has(path),
+      isSaid: (path) => said === null || said.includes(path),
       say: (path, value) => {
-        const more = new Set(said).add(path);
-        remember(id, more);
-        setSaid(more);
-        setPast([...past.slice(-99), document]);
-        keep(withSaid(document, path, value));
+        setPast([...past.slice(-99), now]);
+        keep({
+          document: withSaid(document, path, value),
+          said: said === null || said.includes(path) ? said : [...said, path],
+        });
       },
       refusal,
     },
