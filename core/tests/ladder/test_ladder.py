@@ -90,6 +90,8 @@ def test_magnets_that_weaken_warm_a_rung_as_they_warm_the_bench(trike):
         of_bench = bench.doubt.figures["winding_c"]
         assert present.figures["winding_climb_c"] == pytest.approx(of_bench.value, abs=1e-6)
         assert present.bands["winding_climb_c"] == of_bench.band
+        low, _, high = present.bands["launch_n"]
+        assert low < present.figures["launch_n"] < high
         verdict = next(one for one in bench.verdicts if one.id == "winding_temperature")
         assert verdict.moment == "climb"
         assert verdict.value == pytest.approx(of_bench.value, abs=1e-6)

@@ -68,6 +68,31 @@ def test_a_windings_figures_are_the_benchs(build):
         assert one.winding_climb_c == pytest.approx(bench["winding_c"].value, abs=0.01)
 
 
+def test_a_windings_constants_are_as_sure_as_what_they_come_from(build):
+    known = {"motor.kv_rpm_per_v": {"origin": "measured", "tolerance_pct": 10},
+             "motor.resistance_ohm": {"origin": "measured", "tolerance_pct": 20}}  # fmt: skip
+    one = next(one for one in windings(set_on(build, {"provenance": known}),
+                                       shipped_shelf()).windings if one.own)  # fmt: skip
+    # A tolerance is met four times in five; Kt goes with 1/KV, copper heat with R.
+    for key, off in (("torque_per_amp_nm", 1.1), ("lasting_torque_nm", 1.1),
+                     ("resistance_ohm", 1.2), ("copper_w", 1.2)):  # fmt: skip
+        value, (low, middle, high) = getattr(one, key), one.bands[key]
+        assert middle == pytest.approx(value, rel=0.01)
+        assert high == pytest.approx(value * off, rel=0.015)
+        assert low == pytest.approx(value / off, rel=0.015)
+    assert one.bands["power_w"][0] < one.power_w < one.bands["power_w"][2]
+
+
+def test_the_chart_is_as_sure_as_the_kv(build):
+    def within(off):
+        known = {"motor.kv_rpm_per_v": {"origin": "measured", "tolerance_pct": off}}
+        return speed_chart(set_on(build, {"provenance": known}), shipped_shelf()).within_pct
+
+    # Free rpm are volts times KV but for what turning takes, a few percent of it.
+    assert within(10) == pytest.approx(10, abs=0.7)
+    assert within(3) == pytest.approx(3, abs=0.7)
+
+
 def test_the_teeth_that_keep_todays_speed_do(build):
     today = top_of(build)
     for one in windings(build, shipped_shelf()).windings:

@@ -1,5 +1,6 @@
 """The bands of a bench answer, and which guess to measure next."""
 
+from collections.abc import Callable, Mapping
 from dataclasses import fields
 
 import numpy as np
@@ -9,7 +10,8 @@ from powertrain.bench.answer import Band, DoubtAnswer, FigureDoubt, Weak
 from powertrain.bench.numbers import number
 from powertrain.documents.build import Build
 from powertrain.doubt.bands import Shares, bands_of, shares_of
-from powertrain.doubt.draws import DRAWS, Doubt
+from powertrain.doubt.draws import DRAWS, Doubt, variants
+from powertrain.drive import Drive
 from powertrain.figures import FigureId
 from powertrain.heat.limits import NODES
 from powertrain.levers.board import Sweep, sweep_of
@@ -39,6 +41,24 @@ def figure_bands(build: Build) -> dict[FigureId, Band]:
     sweep = sweep_of(build, Doubt.of(build), ())
     points = bands_of(_figures_drawn(sweep))
     return {key: _band(band) for key, band in zip(sweep.figures, points, strict=True)}
+
+
+def drive_bands(
+    build: Build, told: Callable[[Drive], Mapping[str, Array | None]]
+) -> dict[str, Band]:
+    """Return the bands of figures that a drive alone tells, in the draws of the bench.
+
+    Parameters
+    ----------
+    told : callable
+        Tells figures of one drive or of many; None for one that there is not.
+    """
+    many = variants(build, Doubt.of(build))
+    return {
+        key: band_of(_drawn(values, len(many.draws)))
+        for key, values in told(many.drives).items()
+        if values is not None
+    }
 
 
 def _figures_drawn(sweep: Sweep) -> Array:

@@ -106,8 +106,8 @@ def _start_torque(one: Compared) -> Said:
 
 def _greatest_power(one: Compared) -> Said:
     """Return the greatest power of all shafts at full throttle, with the rpm it comes at."""
-    power = greatest_power(one.drive)
-    return (None, "") if power is None else (power[0], f"at {power[1]:,.0f} rpm")
+    power, rpm = (float(value) for value in greatest_power(one.drive))
+    return (power, f"at {rpm:,.0f} rpm") if np.isfinite(power) else (None, "")
 
 
 def _free_rpm(one: Compared) -> Said:

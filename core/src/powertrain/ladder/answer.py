@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 from pydantic import BaseModel
 
 from powertrain.bench.answer import Band
-from powertrain.bench.bands import figure_bands
+from powertrain.bench.bands import drive_bands, figure_bands
 from powertrain.bench.numbers import number
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
@@ -16,7 +16,7 @@ from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.figures import FigureId
 from powertrain.heat.limits import Limits
-from powertrain.ladder.rungs import Rungs
+from powertrain.ladder.rungs import Rungs, launch_n
 from powertrain.match.reasons import sentence
 from powertrain.operating.moments import with_moments
 
@@ -199,8 +199,11 @@ BANDED: dict[str, FigureId] = {
 
 def _banded(build: Build, rung: Rung) -> Rung:
     document = with_moments(build).model_dump(mode="json", exclude_unset=True)
-    bands = figure_bands(check_build(changed(document, rung.change)))
-    return rung.model_copy(update={"bands": {key: bands[of] for key, of in BANDED.items()}})
+    set_so = check_build(changed(document, rung.change))
+    of_bench = figure_bands(set_so)
+    bands = {key: of_bench[of] for key, of in BANDED.items()}
+    bands |= drive_bands(set_so, lambda drive: {"launch_n": launch_n(drive)})
+    return rung.model_copy(update={"bands": bands})
 
 
 def _rung(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> Rung:

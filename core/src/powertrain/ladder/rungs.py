@@ -180,7 +180,7 @@ def _figures(many: Many) -> dict[str, Array]:
     climbed, minute = picture.after_climb(), _after_a_minute(picture)
     return {
         "top_speed_kmh": kmh_from_mps(moments.top_speed.state.speed_mps),
-        "launch_n": full_throttle(many.drive, scalar(0.0)).force_n,
+        "launch_n": launch_n(many.drive),
         "climb_kmh": kmh_from_mps(moments.climb_top.speed_mps),
         "motor_peak_a": motor_a,
         "pack_peak_a": pack_a,
@@ -189,6 +189,11 @@ def _figures(many: Many) -> dict[str, Array]:
         "winding_climb_c": climbed["winding"],
         "case_climb_c": climbed["case"],
     }
+
+
+def launch_n(drive: Drive) -> Array:
+    """Return the push of a full-throttle start."""
+    return full_throttle(drive, scalar(0.0)).force_n
 
 
 def _after_a_minute(picture: Picture) -> dict[str, Array]:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, floats, scalar
+from powertrain.arrays import Array, filled, floats, scalar, shape_of
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import (
     FullThrottle,
@@ -148,17 +148,21 @@ def state_of(drive: Drive, speed_mps: Array, grade_pct: Array, at: FullThrottle)
     return state_at(drive, speed_mps, grade_pct, amps, pack_a, at.limited_by, at.gear)
 
 
-def greatest_power(drive: Drive) -> tuple[float, float] | None:
+def greatest_power(drive: Drive) -> tuple[Array, Array]:
     """Return the greatest watts of all shafts at full throttle on the level, and the motor's rpm.
 
-    None for a drive that would turn ever faster.
+    Both have the shape of the drives; NaN for a drive that would turn ever faster.
     """
-    speeds: Array = np.linspace(0.0, float(fastest_mps(drive)), POWER_POINTS)
-    if not np.all(np.isfinite(speeds)) or speeds[-1] <= 0:
-        return None
-    states = state_at_full_throttle(drive, speeds, np.zeros(POWER_POINTS))
-    at = int(np.argmax(states.shaft_w))
-    return float(states.shaft_w[at]), float(states.motor_rpm[at])
+    fastest = filled(fastest_mps(drive), shape_of(drive))
+    ends = np.isfinite(fastest) & (fastest > 0)
+    points = np.linspace(0.0, 1.0, POWER_POINTS).reshape(-1, *[1] * fastest.ndim)
+    speeds: Array = points * np.where(ends, fastest, 1.0)
+    states = state_at_full_throttle(drive, speeds, np.zeros(speeds.shape))
+    at = np.argmax(states.shaft_w, axis=0, keepdims=True)
+    found = (np.take_along_axis(filled(of, speeds.shape), at, axis=0)[0]
+             for of in (states.shaft_w, states.motor_rpm))  # fmt: skip
+    watts, rpm = (np.where(ends, value, np.nan) for value in found)
+    return watts, rpm
 
 
 def state_at_force(

@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from powertrain.arrays import Array
 from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.bench.bands import drive_bands
 from powertrain.bench.numbers import number
 from powertrain.documents.build import Build
 from powertrain.documents.shelf import Shelf
@@ -52,6 +53,8 @@ class ChartAnswer(BaseModel):
     limit_rpm: float | None
     window_rpm: list[float] | None
     schools: str
+    within_pct: float | None
+    """How far rpm may be off either way, four times in five; None where it can't be told."""
 
 
 def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:
@@ -92,7 +95,17 @@ def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:
         limit_rpm=build.motor.max_rpm,
         window_rpm=(LOW_RPM, HIGH_RPM) if small else None,
         schools=SMALL_SCHOOLS if small else SCHOOLS,
+        within_pct=_within_pct(build),
     )
+
+
+def _within_pct(build: Build) -> float | None:
+    """Return how sure free rpm are; the guesses are the same for every cell of the chart."""
+    bands = drive_bands(build, lambda drive: {"rpm": free_running(drive).now.motor_rpm})
+    low, middle, high = bands["rpm"]
+    if low is None or high is None or not middle:
+        return None
+    return 50 * (high - low) / middle
 
 
 SMALL_SCHOOLS = (

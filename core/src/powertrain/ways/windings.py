@@ -5,9 +5,9 @@ from typing import Any
 import numpy as np
 from pydantic import BaseModel
 
-from powertrain.arrays import scalar
+from powertrain.arrays import Array, scalar
 from powertrain.bench.answer import Band
-from powertrain.bench.bands import figure_bands
+from powertrain.bench.bands import drive_bands, figure_bands
 from powertrain.bench.numbers import limit_word, number
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
@@ -112,21 +112,21 @@ def _solved(build: Build, document: Any, own_number: float, own: bool) -> Windin
     picture = picture_of(wound, drive, Store.of(wound, drive))
     figures = figures_of(wound, drive, picture)
     amps = wound.motor.continuous_current_a
-    per_amp = _torque_per_amp(drive)
-    share = _torque_per_amp(Drive.of(build)) / per_amp
+    share = float(_torque_per_amp(Drive.of(build)) / _torque_per_amp(drive))
     teeth, teeth_change = _keeping(build, share)
-    top, power, bands = picture.moments.top_speed.state, greatest_power(drive), figure_bands(wound)
+    bands = figure_bands(wound)
+
+    def told(of: Drive) -> dict[str, Array | None]:
+        return _constants(of, amps)
+
+    constants = {
+        key: None if value is None else number(value) for key, value in told(drive).items()
+    }
     return WindingAnswer(
         number=own_number,
         own=own,
-        torque_per_amp_nm=per_amp,
-        resistance_ohm=float(getattr(wound.motor, "resistance_ohm", np.nan)),
         lasting_a=amps,
-        lasting_torque_nm=None
-        if amps is None
-        else float(drive.motor.shaft_torque_nm(scalar(0.0), scalar(amps))),
-        copper_w=None if amps is None else float(drive.motor.copper_heat_w(scalar(amps))),
-        power_w=None if power is None else power[0],
+        **constants,
         top_speed_kmh=number(figures["top_speed_kmh"]),
         winding_climb_c=number(figures["winding_c"]),
         motor_peak_a=number(figures["motor_peak_a"]),
@@ -134,8 +134,9 @@ def _solved(build: Build, document: Any, own_number: float, own: bool) -> Windin
             "top_speed_kmh": bands["top_speed_kmh"],
             "winding_climb_c": bands["winding_c"],
             "motor_peak_a": bands["motor_peak_a"],
+            **drive_bands(wound, told),
         },
-        limited_by=limit_word(top.limited_by),
+        limited_by=limit_word(picture.moments.top_speed.state.limited_by),
         change=change,
         keeps_ratio=float(Drive.of(build).train.ratio) * share,
         keeps_teeth=teeth,
@@ -143,9 +144,22 @@ def _solved(build: Build, document: Any, own_number: float, own: bool) -> Windin
     )
 
 
-def _torque_per_amp(drive: Drive) -> float:
+def _constants(drive: Drive, lasting_a: float | None) -> dict[str, Array | None]:
+    """Return what a motor's constants come to, of one drive or of many."""
+    motor, amps = drive.motor, None if lasting_a is None else scalar(lasting_a)
+    return {
+        "torque_per_amp_nm": _torque_per_amp(drive),
+        # An amp's copper heat is its resistance, by definition.
+        "resistance_ohm": motor.copper_heat_w(scalar(1.0)),
+        "lasting_torque_nm": None if amps is None else motor.shaft_torque_nm(scalar(0.0), amps),
+        "copper_w": None if amps is None else motor.copper_heat_w(amps),
+        "power_w": greatest_power(drive)[0],
+    }
+
+
+def _torque_per_amp(drive: Drive) -> Array:
     """Return the torque that one more amp gives at usual amps."""
-    few, more = (float(drive.motor.shaft_torque_nm(scalar(0.0), scalar(a))) for a in (20.0, 21.0))
+    few, more = (drive.motor.shaft_torque_nm(scalar(0.0), scalar(a)) for a in (20.0, 21.0))
     return more - few
 
 

@@ -4168,6 +4168,8 @@ export interface components {
             window_rpm: number[] | null;
             /** Schools */
             schools: string;
+            /** Within Pct */
+            within_pct: number | null;
         };
         /**
          * ChartCell

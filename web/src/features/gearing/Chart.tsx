@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { speedChart } from "../../api/ways";
+import { digits } from "../../units/format";
 import { Cell } from "./Cell";
 import { Passing, useAsked, type ViewProps, Waiting } from "./common";
 
@@ -99,6 +100,9 @@ export function Chart({ document, onSet }: ViewProps) {
       <p className="text-[12.5px] text-soft">
         Above: free rpm with the wheels in the air; below it rpm at top speed on the level. Press a
         cell of the chart to try it; undo brings the build back.
+        {data.within_pct != null && data.within_pct >= 0.5
+          ? ` As the motor is known now, all of them may be off by ${digits(data.within_pct, 2)} % either way, four times in five.`
+          : ""}
       </p>
     </>
   );

@@ -66,7 +66,10 @@ export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildI
                   {value(rung.figures.top_speed_kmh, "km/h")}
                   <Spread band={rung.bands?.top_speed_kmh} unit="km/h" />
                 </span>
-                <span>{value(rung.figures.launch_n, "N")}</span>
+                <span>
+                  {value(rung.figures.launch_n, "N")}
+                  <Spread band={rung.bands?.launch_n} unit="N" />
+                </span>
                 <span>
                   {value(rung.figures.winding_climb_c, "C", 2)}
                   <Spread band={rung.bands?.winding_climb_c} unit="C" significant={2} />

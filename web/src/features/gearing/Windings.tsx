@@ -5,23 +5,21 @@ import { useValue } from "../../units/useValue";
 import { Passing, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 
 type One = Awaited<ReturnType<typeof windings>>["windings"][number];
-type Row = [
-  label: string,
-  unit: string,
-  of: (one: One) => number | null | undefined,
-  banded?: string,
-];
+type Key = {
+  [key in keyof One]: One[key] extends number | null | undefined ? key : never;
+}[keyof One];
+type Row = [label: string, unit: string, key: Key];
 
 const ROWS: Row[] = [
-  ["Torque for each amp", "N.m/A", (one) => one.torque_per_amp_nm],
-  ["Resistance", "ohm", (one) => one.resistance_ohm],
-  ["Amps the copper stands", "A", (one) => one.lasting_a],
-  ["Torque for long, nearly the same for each", "N.m", (one) => one.lasting_torque_nm],
-  ["Copper heat at that torque", "W", (one) => one.copper_w],
-  ["Greatest power at these volts", "W", (one) => one.power_w],
-  ["Top speed on today's teeth", "km/h", (one) => one.top_speed_kmh, "top_speed_kmh"],
-  ["Most motor amps", "A", (one) => one.motor_peak_a, "motor_peak_a"],
-  ["Winding after the hill", "C", (one) => one.winding_climb_c, "winding_climb_c"],
+  ["Torque for each amp", "N.m/A", "torque_per_amp_nm"],
+  ["Resistance", "ohm", "resistance_ohm"],
+  ["Amps the copper stands", "A", "lasting_a"],
+  ["Torque for long, nearly the same for each", "N.m", "lasting_torque_nm"],
+  ["Copper heat at that torque", "W", "copper_w"],
+  ["Greatest power at these volts", "W", "power_w"],
+  ["Top speed on today's teeth", "km/h", "top_speed_kmh"],
+  ["Most motor amps", "A", "motor_peak_a"],
+  ["Winding after the hill", "C", "winding_climb_c"],
 ];
 
 /** The windings of one can side by side, and the teeth that keep today's speed with each. */
@@ -53,7 +51,7 @@ export function Windings({ document, onSet }: ViewProps) {
             </tr>
           </thead>
           <tbody>
-            {ROWS.map(([label, unit, of, banded]) => (
+            {ROWS.map(([label, unit, key]) => (
               <tr key={label}>
                 <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
                   {label}
@@ -63,8 +61,8 @@ export function Windings({ document, onSet }: ViewProps) {
                     key={one.number}
                     className={`figure border-t border-line px-3 py-1 text-right whitespace-nowrap ${one.own ? "bg-raised" : ""}`}
                   >
-                    {value(of(one), unit)}
-                    {banded ? <Spread band={one.bands[banded]} unit={unit} block /> : null}
+                    {value(one[key], unit)}
+                    <Spread band={one.bands[key]} unit={unit} block />
                   </td>
                 ))}
               </tr>

@@ -75,6 +75,7 @@ const CHART = {
   limit_rpm: 4000,
   window_rpm: [3100, 3300],
   schools: "Two schools.",
+  within_pct: 4.94,
   rows: [
     [CELL(13, 60), CELL(13, 80)],
     [CELL(14, 60), CELL(14, 80)],
@@ -181,6 +182,7 @@ describe("the speed chart", () => {
     expect(await cell(/^13 cells, 80 KV/)).toBe("3,952– loaded");
     await userEvent.selectOptions(screen.getByLabelText("The pack is"), "charger");
     expect(await cell(/^13 cells, 80 KV/)).toBe("4,3684,160 loaded, over");
+    expect(screen.getByText(/may be off by 4.9 % either way/)).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: /^14 cells, 60 KV/ }));
     expect(onSet).toHaveBeenCalledWith({ "battery.series": 14, "motor.kv_rpm_per_v": 60 });
   });
