@@ -151,7 +151,7 @@ def _moment(moment: str, key: str) -> Callable[[Compared], Said]:
 
 def _stops(one: Compared) -> Said:
     stops = [verdict.title for verdict in one.answer.verdicts if verdict.severity == "stop"]
-    return float(len(stops)), "; ".join(stops)
+    return float(len(stops)), ". ".join(stops)
 
 
 ASKED: tuple[Ask, ...] = (

@@ -46,13 +46,15 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
         <Link to="/" className="flex items-center gap-2 text-[13.5px] text-water">
           <Mark className="size-5" /> All builds
         </Link>
-        <h1 className="min-w-0 flex-1 truncate text-[16px] font-semibold">
+        <h1 className="order-last min-w-0 flex-1 basis-full truncate text-[16px] font-semibold sm:order-none sm:basis-0">
           {said ? `A drive for the ${said.name}` : "Brief"}
         </h1>
-        <Button onClick={undo ?? (() => {})} disabled={undo === null}>
-          Undo
-        </Button>
-        {settings}
+        <span className="ml-auto flex items-center gap-1">
+          <Button onClick={undo ?? (() => {})} disabled={undo === null}>
+            Undo
+          </Button>
+          {settings}
+        </span>
       </header>
       {trouble ? <Notice tone="watch">{trouble}</Notice> : null}
       {saying?.refusal ? (

@@ -12,6 +12,9 @@ const GROUPS: [CompareRow["of"], string][] = [
   ["ride", "What it does"],
 ];
 
+/** Letters of a note that a column has room for. */
+const NOTE_FITS = 44;
+
 /** The table builders compare by; the better of each line is marked, bands say how sure it is. */
 export function Rows({ answer }: { answer: CompareAnswer }) {
   return (
@@ -61,7 +64,9 @@ function Line({ row }: { row: CompareRow }) {
   const best = bestOf(row);
   const shown = (value: number) =>
     row.unit === "" && Number.isInteger(value) ? String(value) : digits(toShown(value, unit));
-  return (
+  // What would fill a narrow column line by line stands below them all instead.
+  const below = row.notes.some((note) => note.length > NOTE_FITS);
+  const cells = (
     <tr>
       <th
         scope="row"
@@ -88,7 +93,7 @@ function Line({ row }: { row: CompareRow }) {
                 ) : null}
                 <span className="figure">{shown(value)}</span>
                 <Spread band={row.bands[place]} unit={row.unit} block />
-                {row.notes[place] ? (
+                {row.notes[place] && !below ? (
                   <small className="ml-auto block max-w-44 text-[11.5px] leading-tight text-soft">
                     {row.notes[place]}
                   </small>
@@ -99,6 +104,27 @@ function Line({ row }: { row: CompareRow }) {
         );
       })}
     </tr>
+  );
+  return below ? (
+    <>
+      {cells}
+      <tr>
+        <td colSpan={row.values.length + 1} className="pb-1 text-[12.5px] leading-snug">
+          {row.notes.map((note, place) =>
+            note ? (
+              <p key={markOf(place).letter}>
+                <span className={`font-semibold ${markOf(place).text}`}>
+                  {markOf(place).letter}
+                </span>{" "}
+                <span className="text-soft">{note}.</span>
+              </p>
+            ) : null,
+          )}
+        </td>
+      </tr>
+    </>
+  ) : (
+    cells
   );
 }
 
