@@ -5,9 +5,9 @@ import sys
 import time
 from typing import Any
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page
 
-from e2e.conftest import Product
+from e2e.conftest import product_in_a_browser
 
 SEARCHES = 8
 
@@ -29,24 +29,12 @@ WATCH = """() => {
 
 def main() -> None:
     """Begin the trike's brief again and again, and print how long its answers took."""
-    product = Product()
-    product.start()
-    try:
-        with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(
-                executable_path="/usr/bin/chromium",
-                args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
-            )
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            page.goto(product.url)
-            # Workers make the gearings of all starts first, which is the product's start.
-            page.wait_for_timeout(20_000)
-            told = []
-            for _ in range(SEARCHES):
-                told.append({**_timed(page, product.url), "pace": _pace()})
-            browser.close()
-    finally:
-        product.end()
+    with product_in_a_browser() as (product, browser):
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(product.url)
+        # Workers make the gearings of all starts first, which is the product's start.
+        page.wait_for_timeout(20_000)
+        told = [{**_timed(page, product.url), "pace": _pace()} for _ in range(SEARCHES)]
     for name in ("first", "whole"):
         times = sorted((one[name] - one["press"]) / 1000 for one in told)
         print(

@@ -3,9 +3,7 @@
 import statistics
 import sys
 
-from playwright.sync_api import sync_playwright
-
-from e2e.conftest import Product
+from e2e.conftest import product_in_a_browser
 
 PRESSES = 80
 
@@ -28,26 +26,16 @@ PRESS = """async ([label]) => {
 
 def main() -> None:
     """Press levers up and down and print median and 95th percentile."""
-    product = Product()
-    product.start()
-    try:
-        with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(
-                executable_path="/usr/bin/chromium",
-                args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
-            )
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            page.goto(product.begin())
-            page.get_by_role("tab").first.wait_for()
-            page.wait_for_timeout(1000)
-            times = []
-            for i in range(PRESSES):
-                label = ("Stage 1 driver", "Cells in series")[i // 2 % 2]
-                times.append(page.evaluate(PRESS, [f"{label} {'down' if i % 2 else 'up'}"]))
-                page.wait_for_timeout(60)
-            browser.close()
-    finally:
-        product.end()
+    with product_in_a_browser() as (product, browser):
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(product.begin())
+        page.get_by_role("tab").first.wait_for()
+        page.wait_for_timeout(1000)
+        times = []
+        for i in range(PRESSES):
+            label = ("Stage 1 driver", "Cells in series")[i // 2 % 2]
+            times.append(page.evaluate(PRESS, [f"{label} {'down' if i % 2 else 'up'}"]))
+            page.wait_for_timeout(60)
     times.sort()
     print(
         f"press to screen over {len(times)} presses: median {statistics.median(times):.0f} ms, "

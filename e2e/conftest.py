@@ -14,17 +14,28 @@ import urllib.error
 import urllib.request
 import uuid
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from ops.cluster import Cluster, cluster_below
 
 NUMBERS = itertools.count(1)
 ROOT = Path(__file__).resolve().parents[1]
 DEMO = ROOT / "server" / "builds" / "demo"
+LAUNCH: dict[str, Any] = {
+    "executable_path": "/usr/bin/chromium",
+    "args": [
+        "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu",
+        "--disable-background-networking", "--disable-component-update", "--disable-sync",
+        "--no-first-run",
+    ],
+}  # fmt: skip
+"""How headless Chromium is begun."""
+
 expect.set_options(timeout=10_000)
 
 
@@ -100,6 +111,20 @@ class Product:
         return self.get("/api/builds/" + address.rsplit("/", 1)[1])
 
 
+@contextmanager
+def product_in_a_browser() -> Iterator[tuple[Product, Browser]]:
+    """Run a product of its own with a browser, for pictures and measurements."""
+    running = Product()
+    running.start()
+    try:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(**LAUNCH)
+            yield running, browser
+            browser.close()
+    finally:
+        running.end()
+
+
 @pytest.fixture(scope="session")
 def product() -> Iterator[Product]:
     running = Product()
@@ -119,14 +144,7 @@ def own_product() -> Iterator[Product]:
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
-    return {
-        "executable_path": "/usr/bin/chromium",
-        "args": [
-            "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu",
-            "--disable-background-networking", "--disable-component-update", "--disable-sync",
-            "--no-first-run",
-        ],
-    }  # fmt: skip
+    return LAUNCH
 
 
 @pytest.fixture(scope="session")

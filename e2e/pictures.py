@@ -4,9 +4,9 @@ import base64
 import json
 from pathlib import Path
 
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page
 
-from e2e.conftest import ROOT, Product
+from e2e.conftest import ROOT, Product, product_in_a_browser
 
 PLACE = ROOT / "docs" / "screenshots"
 
@@ -42,7 +42,13 @@ def take(shown: Page, name: str, *, whole: bool = False) -> None:
 def _match(browser: Browser, product: Product) -> None:
     """Take the brief with its results, wide and on a phone, and a build made of the best."""
     document = json.loads((ROOT / "docs/examples/brief-trike.json").read_text())
-    brief = product.post("/api/briefs", {"document": document})
+    said = [
+        "vehicle.mass_kg",
+        "wishes.top_speed_kmh.min",
+        "wishes.climb.grade_pct",
+        "wishes.budget",
+    ]
+    brief = product.post("/api/briefs", {"document": document, "said": said})
     address = f"{product.url}/briefs/{brief['id']}"
     wide = page(browser, 1280, 800, "light")
     wide.goto(address)
@@ -106,65 +112,51 @@ def _way(browser: Browser, address: str, theme: str) -> Page:
 def main() -> None:
     """Take them all from a product of its own."""
     Path(PLACE).mkdir(parents=True, exist_ok=True)
-    product = Product()
-    product.start()
-    try:
-        with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(
-                executable_path="/usr/bin/chromium",
-                args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
-            )
-            builds = page(browser, 1280, 800, "light")
-            builds.goto(product.url)
-            builds.get_by_role("link", name="Causeway trike", exact=True).wait_for()
-            take(builds, "builds.png")
-            _beside(browser, product)
-            phone = page(browser, 390, 844, "light")
-            phone.goto(product.url)
-            phone.get_by_role("link", name="Causeway trike", exact=True).wait_for()
-            take(phone, "builds-phone.png")
-            take(bench(browser, product, "Causeway trike", 1280, 800, "light"), "bench-light.png")
-            take(bench(browser, product, "Causeway trike", 1280, 800, "dark"), "bench-dark.png")
-            phone = bench(browser, product, "Seed rover", 390, 844, "light")
-            take(phone, "bench-phone.png", whole=True)
-            inputs = bench(browser, product, "Powered barrow", 1280, 800, "light")
-            inputs.get_by_role("region", name="Motor", exact=True).get_by_role(
-                "button"
-            ).first.click()
-            take(inputs, "bench-inputs.png")
-            facts = bench(browser, product, "Causeway trike", 1280, 800, "light")
-            facts.get_by_role("region", name="Motor", exact=True).get_by_role(
-                "button"
-            ).first.click()
-            facts.get_by_text("Work it out from what you know").click()
-            facts.get_by_role("button", name="A drill").click()
-            facts.get_by_label("Spun at").fill("600")
-            facts.get_by_label("Volts when spun").fill("6.9")
-            facts.get_by_role("button", name="A bench supply").click()
-            facts.get_by_label("Known amps through it").fill("5")
-            facts.get_by_label("Volts at those amps").fill("0.23")
-            facts.wait_for_timeout(700)
-            take(facts, "bench-facts.png")
-            levers = bench(browser, product, "Causeway trike", 1280, 800, "light")
-            levers.get_by_role("button", name="Stage 1 driver up").click()
-            levers.get_by_role("button", name="Cells in series up").click()
-            levers.get_by_role("button", name="Winding up").click()
-            levers.keyboard.press("2")
-            take(levers, "bench-levers.png")
-            board = bench(browser, product, "Bittern hauler", 1280, 800, "light")
-            board.keyboard.press("2")
-            board.get_by_role("tab", name="What would help").click()
-            board.get_by_label("Wish", exact=True).select_option("winding_c")
-            take(board, "bench-help.png")
-            sure = bench(browser, product, "Peat trolley", 1280, 800, "dark")
-            sure.get_by_role("tab", name="How sure").click()
-            take(sure, "bench-sure.png")
-            stops = bench(browser, product, "Sluice scooter", 1280, 800, "light")
-            take(stops, "bench-stops.png")
-            _match(browser, product)
-            browser.close()
-    finally:
-        product.end()
+    with product_in_a_browser() as (product, browser):
+        builds = page(browser, 1280, 800, "light")
+        builds.goto(product.url)
+        builds.get_by_role("link", name="Causeway trike", exact=True).wait_for()
+        take(builds, "builds.png")
+        _beside(browser, product)
+        phone = page(browser, 390, 844, "light")
+        phone.goto(product.url)
+        phone.get_by_role("link", name="Causeway trike", exact=True).wait_for()
+        take(phone, "builds-phone.png")
+        take(bench(browser, product, "Causeway trike", 1280, 800, "light"), "bench-light.png")
+        take(bench(browser, product, "Causeway trike", 1280, 800, "dark"), "bench-dark.png")
+        phone = bench(browser, product, "Seed rover", 390, 844, "light")
+        take(phone, "bench-phone.png", whole=True)
+        inputs = bench(browser, product, "Powered barrow", 1280, 800, "light")
+        inputs.get_by_role("region", name="Motor", exact=True).get_by_role("button").first.click()
+        take(inputs, "bench-inputs.png")
+        facts = bench(browser, product, "Causeway trike", 1280, 800, "light")
+        facts.get_by_role("region", name="Motor", exact=True).get_by_role("button").first.click()
+        facts.get_by_text("Work it out from what you know").click()
+        facts.get_by_role("button", name="A drill").click()
+        facts.get_by_label("Spun at").fill("600")
+        facts.get_by_label("Volts when spun").fill("6.9")
+        facts.get_by_role("button", name="A bench supply").click()
+        facts.get_by_label("Known amps through it").fill("5")
+        facts.get_by_label("Volts at those amps").fill("0.23")
+        facts.wait_for_timeout(700)
+        take(facts, "bench-facts.png")
+        levers = bench(browser, product, "Causeway trike", 1280, 800, "light")
+        levers.get_by_role("button", name="Stage 1 driver up").click()
+        levers.get_by_role("button", name="Cells in series up").click()
+        levers.get_by_role("button", name="Winding up").click()
+        levers.keyboard.press("2")
+        take(levers, "bench-levers.png")
+        board = bench(browser, product, "Bittern hauler", 1280, 800, "light")
+        board.keyboard.press("2")
+        board.get_by_role("tab", name="What would help").click()
+        board.get_by_label("Wish", exact=True).select_option("winding_c")
+        take(board, "bench-help.png")
+        sure = bench(browser, product, "Peat trolley", 1280, 800, "dark")
+        sure.get_by_role("tab", name="How sure").click()
+        take(sure, "bench-sure.png")
+        stops = bench(browser, product, "Sluice scooter", 1280, 800, "light")
+        take(stops, "bench-stops.png")
+        _match(browser, product)
 
 
 if __name__ == "__main__":
