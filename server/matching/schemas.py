@@ -13,7 +13,7 @@ from powertrain.documents.describe import FieldInfo
 from powertrain.match.answer import Margin, MatchAnswer
 from powertrain.match.why import WhyAnswer
 
-Path = Annotated[str, Field(pattern=r"^[a-z0-9_.]{1,200}$")]
+Place = Annotated[str, Field(pattern=r"^[a-z0-9_.]{1,200}$")]
 
 
 class BriefRequest(StrictSchema):
@@ -24,7 +24,7 @@ class BriefRequest(StrictSchema):
     """
 
     document: BriefDocument
-    said: list[Path] | None = Field(None, max_length=200)
+    said: list[Place] | None = Field(None, max_length=200)
     search: bool = False
 
 

@@ -1,11 +1,13 @@
 """Briefs and searches over HTTP, on the real PostgreSQL; the worker's task is run in the test."""
 
 import copy
+import importlib
 import json
 import uuid
 from pathlib import Path
 
 import pytest
+from django.apps import apps
 from django.contrib.auth.models import User
 from procrastinate.contrib.django.models import ProcrastinateJob
 
@@ -72,6 +74,29 @@ def test_what_was_said_and_what_was_guessed_goes_with_the_brief(api):
     status, told = api.post(address, {"document": BRIEF, "said": ["../../x"]})
     assert status == 422
     assert told["error"]["where"].startswith("said")
+
+
+def test_answers_of_before_can_be_read_today(api, begun):
+    _, match = begun(narrow())
+    today = found(api, match)["answer"]
+    kept = Match.objects.get(pk=match["id"])
+    # As it was written down once: near-ties by figure, and before that not at all.
+    first, second, third = kept.answer["results"][:3]
+    first["differs"] = {}
+    second["differs"] = {"price": -18.5, "added_mass_kg": 0.4, "range_km": 0.0}
+    for key in ("differs", "bands"):
+        third.pop(key)
+    kept.save()
+    migration = importlib.import_module("matching.migrations.0003_answers_of_before")
+    migration.anew(apps, None)
+    told = api.get(f"/matches/{match['id']}")[1]["answer"]
+    assert told["results"][0]["differs"] is None
+    assert told["results"][1]["differs"] == [
+        {"by": 18.5, "unit": "", "say": "costs {} less"},
+        {"by": 0.4, "unit": "kg", "say": "weighs {} more"},
+    ]
+    assert (told["results"][2]["differs"], told["results"][2]["bands"]) == (None, {})
+    assert told["results"][3:] == today["results"][3:]
 
 
 def test_a_brief_that_makes_no_sense_is_refused_by_place_and_nothing_is_kept(api):

@@ -41,7 +41,8 @@ class ChartAnswer(BaseModel):
     """Rows of packs, columns of windings; each cell's rpm go with `states`.
 
     `window_rpm` is what one school aims small fast motors at, at storage volts; the other takes
-    all of `limit_rpm`. None where it is not spoken of.
+    all of `limit_rpm`. None where it is not spoken of. `within_pct` is how far all rpm may be off
+    either way, four times in five; None where it can't be told.
     """
 
     cells: list[int]
@@ -54,7 +55,6 @@ class ChartAnswer(BaseModel):
     window_rpm: list[float] | None
     schools: str
     within_pct: float | None
-    """How far rpm may be off either way, four times in five; None where it can't be told."""
 
 
 def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:

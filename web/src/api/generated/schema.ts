@@ -4147,7 +4147,8 @@ export interface components {
          * @description Rows of packs, columns of windings; each cell's rpm go with `states`.
          *
          *     `window_rpm` is what one school aims small fast motors at, at storage volts; the other takes
-         *     all of `limit_rpm`. None where it is not spoken of.
+         *     all of `limit_rpm`. None where it is not spoken of. `within_pct` is how far all rpm may be off
+         *     either way, four times in five; None where it can't be told.
          */
         ChartAnswer: {
             /** Cells */
