@@ -181,6 +181,31 @@ def test_a_table_goes_out_and_comes_in_exactly(api):
     assert len(whole) == 1 + 95 + 1
 
 
+def test_a_table_brought_in_again_changes_what_is_said_anew_and_nothing_else(api):
+    header = "id,name,motor.kind,motor.kv_rpm_per_v [rpm/V],motor.resistance_ohm [ohm],"
+    header += "motor.no_load_current_a [A]"
+
+    def table(kv):
+        rows = [f"m{i},Motor {i},permanent_magnet,{kv(i)},0.1,1" for i in range(1200)]
+        return "\n".join([header, *rows])
+
+    assert sent(api, "/shelf/bring-in/motors", table(lambda i: 100 + i))[1]["added"] == 1200
+    api.post("/shelf/motors/parts/m7/remove", {})
+    status, told = sent(
+        api, "/shelf/bring-in/motors", table(lambda i: 50 if i in (3, 1100) else 100 + i)
+    )
+    # Two say something else, and one that was taken away is there again.
+    assert (status, told["added"], told["changed"], told["bad_count"]) == (200, 0, 3, 0)
+    assert Part.objects.filter(head=2).count() == 3
+    assert not Part.objects.exclude(removed_at=None).exists()
+    part = Part.objects.get(ref="m1100")
+    assert part.document["motor"]["kv_rpm_per_v"] == 50
+    assert [one.document["motor"]["kv_rpm_per_v"] for one in part.versions.all()] == [1200, 50]
+    # What it said before is one step back.
+    _, before = api.post("/shelf/motors/parts/m1100/undo", {})
+    assert before["document"]["motor"]["kv_rpm_per_v"] == 1200
+
+
 def test_bad_rows_are_told_by_line_and_column_and_the_good_ones_go_in(api):
     header = (
         "id,name,motor.kind,motor.kv_rpm_per_v [rpm/V],motor.resistance_ohm,motor.no_load_current_a"

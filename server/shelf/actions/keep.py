@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Max
 from django.utils import timezone
 
 from builds.errors import NotThere
@@ -39,7 +40,7 @@ def change_part(user: Any, kind: str, ref: str, document: dict[str, Any]) -> Par
     """Say a part anew; its id stays, and what was said before can be gone back to."""
     part = Part.objects.one(user, kind, ref, lock=True)
     checked = check_model(KINDS[kind], {**document, "id": ref})
-    _say(part, checked)
+    _say([part], {ref: (checked.name, plain(checked))})
     return part
 
 
@@ -68,23 +69,22 @@ def set_away(user: Any, kind: str, ref: str, *, away: bool) -> Part:
 def bring_in(user: Any, kind: str, documents: Iterable[PartDocument]) -> tuple[int, int]:
     """Put many checked parts in, each id once; one that is there already is said anew.
 
-    Returns how many were added and how many changed. All go in, or none.
+    Returns how many were added and how many changed; what says the same as before is neither.
+    All go in, or none.
     """
     known = set(Part.objects.filter(owner=user, kind=kind).values_list("ref", flat=True))
     added = changed = 0
-    waiting: list[PartDocument] = []
+    new: list[PartDocument] = []
+    there: list[PartDocument] = []
     for document in documents:
-        if document.id in known:
-            _say(Part.objects.one(user, kind, document.id, lock=True), document)
-            changed += 1
-            continue
-        waiting.append(document)
-        added += 1
-        if len(waiting) >= BATCH:
-            _written(user, kind, waiting)
-            waiting = []
-    _written(user, kind, waiting)
-    return added, changed
+        (there if document.id in known else new).append(document)
+        if len(new) >= BATCH:
+            added += len(_written(user, kind, new))
+            new = []
+        if len(there) >= BATCH:
+            changed += _said_anew(user, kind, there)
+            there = []
+    return added + len(_written(user, kind, new)), changed + _said_anew(user, kind, there)
 
 
 def _written(user: Any, kind: str, documents: list[PartDocument]) -> list[Part]:
@@ -99,13 +99,35 @@ def _written(user: Any, kind: str, documents: list[PartDocument]) -> list[Part]:
     return parts
 
 
-def _say(part: Part, document: PartDocument) -> None:
-    said = plain(document)
-    last = part.versions.order_by("-number").values_list("number", flat=True)[0]
-    PartVersion.objects.create(part=part, number=last + 1, parent=part.head, document=said)
-    part.head, part.document, part.name = last + 1, said, document.name
-    part.removed_at = None
-    part.save(update_fields=["head", "document", "name", "removed_at", "changed_at"])
+def _said_anew(user: Any, kind: str, documents: list[PartDocument]) -> int:
+    """Say parts anew that are there already; return how many of them said something else."""
+    said = {document.id: (document.name, plain(document)) for document in documents}
+    parts = [
+        part
+        for part in Part.objects.select_for_update().filter(owner=user, kind=kind, ref__in=said)
+        if part.document != said[part.ref][1] or part.removed_at is not None
+    ]
+    _say(parts, said)
+    return len(parts)
+
+
+def _say(parts: list[Part], said: dict[str, tuple[str, dict[str, Any]]]) -> None:
+    """Say locked parts anew: name and document by their ids."""
+    lasts = dict(
+        PartVersion.objects.filter(part__in=parts)
+        .order_by()
+        .values_list("part")
+        .annotate(last=Max("number"))
+    )
+    versions = []
+    for part in parts:
+        name, document = said[part.ref]
+        number = lasts[part.pk] + 1
+        versions.append(PartVersion(part=part, number=number, parent=part.head, document=document))
+        part.head, part.name, part.document = number, name, document
+        part.removed_at, part.changed_at = None, timezone.now()
+    PartVersion.objects.bulk_create(versions)
+    Part.objects.bulk_update(parts, ["head", "document", "name", "removed_at", "changed_at"])
 
 
 def _ref_of(name: str) -> str:
