@@ -36,8 +36,9 @@ export const isRunning = (match: { state: string }) => RUNNING.includes(match.st
 /** How often a running search is asked how far it is, in milliseconds. */
 const ASK_EVERY = 350;
 
-/** How often while nothing is found yet and somebody waits for a first answer. */
+/** How often while nothing is found yet and somebody waits for a first answer, and how many times. */
 const ASK_FIRST = 40;
+const FIRST_TIMES = 40;
 
 export const readMatch = (id: string) => answered(client.GET("/api/matches/{match_id}", of(id)));
 
@@ -48,7 +49,8 @@ export const match = (id: string) =>
     refetchInterval: (query): number | false => {
       const told = query.state.data as MatchProgress | undefined;
       if (told && !isRunning(told)) return false;
-      return told?.answer ? ASK_EVERY : ASK_FIRST;
+      const waits = !told?.answer && query.state.dataUpdateCount < FIRST_TIMES;
+      return waits ? ASK_FIRST : ASK_EVERY;
     },
   });
 

@@ -16,7 +16,8 @@ export const forgetUnsaved = (id: string): void => localStorage.removeItem(KEPT_
 
 export function readUnsaved(id: string): Told | null {
   try {
-    return JSON.parse(localStorage.getItem(KEPT_AS + id) ?? "null") as Told | null;
+    const kept = JSON.parse(localStorage.getItem(KEPT_AS + id) ?? "null") as Told | null;
+    return kept?.document ? kept : null;
   } catch {
     return null;
   }

@@ -78,7 +78,12 @@ export function PushCurves({ candidates, width, height }: Props) {
       })}
       {candidates.map((one, place) => {
         const mark = markOf(place);
-        const middle = Math.floor(one.map.speeds_mps.length * (0.3 + 0.1 * place));
+        // Letters stand where pushes still differ, each a bit further on so that none is on another.
+        const wanted = MARGIN.left + 10 + 20 * place;
+        const at = Math.max(
+          one.map.speeds_mps.findIndex((speed) => px(speed) >= wanted),
+          0,
+        );
         return (
           <g key={mark.letter}>
             <path
@@ -88,8 +93,8 @@ export function PushCurves({ candidates, width, height }: Props) {
               strokeDasharray={mark.dash}
             />
             <text
-              x={px(one.map.speeds_mps[middle] ?? 0)}
-              y={py(one.map.drive_force_n[middle] ?? 0) - 6}
+              x={px(one.map.speeds_mps[at] ?? 0)}
+              y={py(one.map.drive_force_n[at] ?? 0) - 6}
               className="text-[12.5px] font-semibold"
             >
               {mark.letter}
