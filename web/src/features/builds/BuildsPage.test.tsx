@@ -96,7 +96,7 @@ test("a wish goes to the shelf in one request, and to its page", async () => {
   await waitFor(() => expect(router.state.location.pathname).toBe("/briefs/new"));
   const written = sent.filter((one) => one.method === "POST");
   expect(written).toHaveLength(1);
-  expect(written[0]?.body).toEqual({ document: START.document, search: true });
+  expect(written[0]?.body).toEqual({ document: START.document, said: [], search: true });
 });
 
 test("what does not answer is said, and one stays where one is", async () => {
