@@ -49,6 +49,19 @@ def test_a_bad_value_is_refused_at_its_place(path, value, words):
     assert words in refusal.what
 
 
+@pytest.mark.parametrize(
+    ("path", "value", "words"),
+    [
+        ("vehicle.mass_kg", 0, "the least is 0.00002"),
+        ("vehicle.mass_kg", 1e12, "the most is 200,000,000"),
+        ("battery.series", 0, "the least is 1"),
+        ("gearing.0.efficiency", 1.2, "the most is 1"),
+    ],
+)
+def test_limits_are_written_as_people_write_them(path, value, words):
+    assert refused(document_with({path: value})).what.endswith(words)
+
+
 @pytest.mark.parametrize("key", ["vehicle", "wheel", "gearing", "motor", "battery", "format"])
 def test_a_missing_part_is_named(key, trike):
     del trike[key]

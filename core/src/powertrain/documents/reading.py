@@ -70,9 +70,9 @@ def refusal_of(error: ErrorDetails, where: str) -> Refusal:
         case "extra_forbidden":
             what = "is not a key of this format" + _nearest(where)
         case "greater_than_equal":
-            what = f"is below anything possible; the least is {context['ge']:g}"
+            what = f"is below anything possible; the least is {_written(context['ge'])}"
         case "less_than_equal":
-            what = f"is beyond anything possible; the most is {context['le']:g}"
+            what = f"is beyond anything possible; the most is {_written(context['le'])}"
         case "provenance":
             where, what = (
                 f"provenance.{context['path']}",
@@ -107,6 +107,11 @@ def refusal_of(error: ErrorDetails, where: str) -> Refusal:
         case _:
             what = error["msg"][:1].lower() + error["msg"][1:]
     return Refusal(where, what)
+
+
+def _written(number: float) -> str:
+    """Return a number as people write it: no exponent, thousands told apart."""
+    return f"{number:,.10f}".rstrip("0").rstrip(".")
 
 
 def _nearest(where: str) -> str:

@@ -12,7 +12,7 @@ import { type Counts, sameCounts, sortedBy, weightsOf } from "./counts";
 import { FallsOut } from "./FallsOut";
 import { Front } from "./Front";
 import { Progress } from "./Progress";
-import { Questions } from "./Questions";
+import { asked, Questions } from "./Questions";
 import { ResultRow } from "./ResultRow";
 import { useBrief } from "./useBrief";
 import { WhyNot } from "./WhyNot";
@@ -59,8 +59,7 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
       {trouble ? <Notice tone="watch">{trouble}</Notice> : null}
       {saying?.refusal ? (
         <Notice tone="stop">
-          Not searched: {saying.refusal.where.replaceAll("_", " ").replaceAll(".", ", ")}{" "}
-          {saying.refusal.what}.
+          Not searched: {asked(saying.refusal.where).toLowerCase()} {saying.refusal.what}.
         </Notice>
       ) : null}
       <main className="grid flex-1 gap-x-8 px-4 pb-8 sm:px-6 lg:grid-cols-[22rem_1fr] xl:grid-cols-[24rem_1fr]">

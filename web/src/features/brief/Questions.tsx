@@ -15,51 +15,76 @@ const GROUND: [string, string][] = [
   ["0.15", "mud or sand"],
 ];
 
+interface BlankInfo {
+  label: string;
+  unit: string;
+  /** What stands in the blank while nothing is said. */
+  open?: string;
+  needed?: boolean;
+}
+
+/** Every number that is asked for, by its place in the document. */
+const BLANKS = {
+  "vehicle.mass_kg": { label: "Mass without drive", unit: "kg", open: "?", needed: true },
+  "wheel.rolling_circumference_mm": {
+    label: "One turn of the wheel",
+    unit: "mm",
+    open: "?",
+    needed: true,
+  },
+  "vehicle.drag_area_m2": { label: "Drag area", unit: "m2", open: "?", needed: true },
+  "wishes.top_speed_kmh.min": { label: "Top speed at least", unit: "km/h" },
+  "wishes.top_speed_kmh.max": { label: "Top speed at most", unit: "km/h" },
+  "wishes.cruise_kmh": { label: "Cruising speed", unit: "km/h" },
+  "wishes.climb.grade_pct": { label: "Grade of the hill", unit: "%", open: "no" },
+  "wishes.climb.length_m": { label: "Length of the hill", unit: "m" },
+  "wishes.climb.speed_kmh": { label: "Speed on the hill", unit: "km/h" },
+  "wishes.range_km": { label: "Range", unit: "km" },
+  "wishes.budget": { label: "Budget", unit: "", open: "no limit" },
+  "wishes.max_added_mass_kg": { label: "Added mass at most", unit: "kg" },
+  "wishes.max_full_charge_v": { label: "Volts at most", unit: "V" },
+  "wishes.motor_space.diameter_mm": { label: "Motor's diameter at most", unit: "mm" },
+} satisfies Record<string, BlankInfo>;
+
+/** What is asked for at a place, in the words of the page. */
+export function asked(path: string): string {
+  const blank = (BLANKS as Record<string, BlankInfo>)[path];
+  const last = path.split(".").at(-1) ?? path;
+  return blank?.label ?? last.replace(/_(kmh|km|kg|mm|m|m2|pct|v|s)$/, "").replaceAll("_", " ");
+}
+
 /** The brief, asked as one would ask a friend: a few sentences with blanks. */
 export function Questions({ saying, usual }: { saying: Saying; usual: Counts }) {
-  const blank = (path: string, label: string, unit: string, open?: string, needed?: boolean) => (
-    <Blank
-      saying={saying}
-      path={path}
-      label={label}
-      unit={unit}
-      {...(open === undefined ? {} : { open })}
-      {...(needed === undefined ? {} : { needed })}
-    />
+  const blank = (path: keyof typeof BLANKS) => (
+    <Blank saying={saying} path={path} {...BLANKS[path]} />
   );
   return (
     <div>
       <Ask title="What has to move?">
-        It weighs {blank("vehicle.mass_kg", "Mass without drive", "kg", "?", true)} with its load,
-        without motor, controller and pack, and rolls{" "}
-        {blank("wheel.rolling_circumference_mm", "One turn of the wheel", "mm", "?", true)} in one
-        turn of the driven wheel, on <Ground saying={saying} />. Its drag area is{" "}
-        {blank("vehicle.drag_area_m2", "Drag area", "m2", "?", true)}.
+        It weighs {blank("vehicle.mass_kg")} with its load, without motor, controller and pack, and
+        rolls {blank("wheel.rolling_circumference_mm")} in one turn of the driven wheel, on{" "}
+        <Ground saying={saying} />. Its drag area is {blank("vehicle.drag_area_m2")}.
       </Ask>
       <Ask title="How fast?">
-        At least {blank("wishes.top_speed_kmh.min", "Top speed at least", "km/h")} and at most{" "}
-        {blank("wishes.top_speed_kmh.max", "Top speed at most", "km/h")} flat out on the level;{" "}
-        {blank("wishes.cruise_kmh", "Cruising speed", "km/h")} on an ordinary trip.
+        At least {blank("wishes.top_speed_kmh.min")} and at most {blank("wishes.top_speed_kmh.max")}{" "}
+        flat out on the level; {blank("wishes.cruise_kmh")} on an ordinary trip.
       </Ask>
       <Ask title="Which hill?">
-        One of {blank("wishes.climb.grade_pct", "Grade of the hill", "%", "no")}
+        One of {blank("wishes.climb.grade_pct")}
         {saying.value("wishes.climb") ? (
           <>
-            , {blank("wishes.climb.length_m", "Length of the hill", "m")} long, at{" "}
-            {blank("wishes.climb.speed_kmh", "Speed on the hill", "km/h")}
+            , {blank("wishes.climb.length_m")} long, at {blank("wishes.climb.speed_kmh")}
           </>
         ) : null}
         .
       </Ask>
       <Ask title="How far?">
-        {blank("wishes.range_km", "Range", "km")} on one charge, at the speed of an ordinary trip.
+        {blank("wishes.range_km")} on one charge, at the speed of an ordinary trip.
       </Ask>
       <Ask title="What are the limits?">
-        {blank("wishes.budget", "Budget", "", "no limit")} to spend,{" "}
-        {blank("wishes.max_added_mass_kg", "Added mass at most", "kg")} of drive to carry,{" "}
-        {blank("wishes.max_full_charge_v", "Volts at most", "V")} fresh off the charger. The motor
-        is <Brushes saying={saying} /> and at most{" "}
-        {blank("wishes.motor_space.diameter_mm", "Motor's diameter at most", "mm")} across.
+        {blank("wishes.budget")} to spend, {blank("wishes.max_added_mass_kg")} of drive to carry,{" "}
+        {blank("wishes.max_full_charge_v")} fresh off the charger. The motor is{" "}
+        <Brushes saying={saying} /> and at most {blank("wishes.motor_space.diameter_mm")} across.
       </Ask>
       <Ask title="What is there already?">
         <Owned saying={saying} />
