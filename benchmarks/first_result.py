@@ -7,7 +7,7 @@ from typing import Any
 
 from playwright.sync_api import Page
 
-from e2e.conftest import product_in_a_browser
+from e2e.product import product_in_a_browser
 
 SEARCHES = 8
 

@@ -3,7 +3,7 @@
 import statistics
 import sys
 
-from e2e.conftest import product_in_a_browser
+from e2e.product import product_in_a_browser
 
 PRESSES = 80
 

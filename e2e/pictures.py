@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page
 
-from e2e.conftest import ROOT, Product, product_in_a_browser
+from e2e.product import ROOT, Product, product_in_a_browser
 
 PLACE = ROOT / "docs" / "screenshots"
 

@@ -6,7 +6,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.conftest import DEMO, Product, open_bench, open_part, part, saved
+from e2e.conftest import open_bench, open_part, part, saved
+from e2e.product import DEMO, Product
 
 
 def demo(product: Product, slug: str) -> str:

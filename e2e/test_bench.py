@@ -6,7 +6,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.conftest import Product, open_bench, open_part, part, saved
+from e2e.conftest import open_bench, open_part, part, saved
+from e2e.product import Product
 from powertrain.cli import main
 
 

@@ -6,7 +6,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.conftest import DEMO, ROOT, Product, open_bench, open_part, part, saved
+from e2e.conftest import open_bench, open_part, part, saved
+from e2e.product import DEMO, ROOT, Product
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 

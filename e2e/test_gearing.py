@@ -6,7 +6,8 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.conftest import Product, saved
+from e2e.conftest import saved
+from e2e.product import Product
 from e2e.test_builds import findings
 from e2e.test_match import tab_to
 

@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.conftest import ROOT, Product
+from e2e.product import ROOT, Product
 from e2e.test_builds import findings
 
 BRIEF = json.loads((ROOT / "docs/examples/brief-trike.json").read_text())

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.conftest import Product
+from e2e.product import Product
 from e2e.test_builds import findings
 
 

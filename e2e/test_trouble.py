@@ -6,7 +6,8 @@ import uuid
 
 from playwright.sync_api import Browser, Page, expect
 
-from e2e.conftest import Product, open_bench, saved
+from e2e.conftest import open_bench, saved
+from e2e.product import Product
 
 
 def cells(page: Page, count: int):

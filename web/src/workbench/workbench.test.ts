@@ -133,4 +133,83 @@ describe("a workbench", () => {
     await until(() => server.undo.mock.calls.length === 1);
     await until(() => bench.snapshot().build.head === 1 && cellsOf(bench) === 13);
   });
+
+  const conflicted = async () => {
+    const bench = new Workbench(build(1, 13));
+    server.saveVersion.mockRejectedValueOnce(
+      new ApiError(409, "version", "was changed elsewhere", {
+        error: { where: "version", what: "was changed elsewhere" },
+        kept: 3,
+        head: 2,
+      }),
+    );
+    bench.act(press);
+    await until(() => bench.snapshot().conflict !== null);
+    return bench;
+  };
+
+  test("after a conflict the other change can stand, and nothing of it is left unsaved", async () => {
+    const bench = await conflicted();
+    server.readBuild.mockResolvedValue(build(2, 20));
+    await bench.takeTheirs();
+    expect(cellsOf(bench)).toBe(20);
+    expect(bench.snapshot()).toMatchObject({ conflict: null, saving: "saved" });
+    expect(localStorage.length).toBe(0);
+    // The next change is made on top of it.
+    server.saveVersion.mockImplementationOnce(async (_, base, document) => {
+      expect(base).toBe(2);
+      return build(3, (document as unknown as Doc).cells);
+    });
+    bench.act(press);
+    await until(() => bench.snapshot().build.head === 3 && cellsOf(bench) === 21);
+  });
+
+  test("after a conflict both can stand: one's own becomes a build of its own", async () => {
+    const bench = await conflicted();
+    server.readBuild.mockResolvedValue(build(2, 20));
+    await bench.keepBoth();
+    expect(server.createBuild.mock.calls[0]?.[0]).toMatchObject({ cells: 14 });
+    expect(cellsOf(bench)).toBe(20);
+    expect(bench.snapshot().notice).toContain("kept as a build of its own");
+  });
+
+  test("what another tab did is shown when one comes back, but never over what is not saved", async () => {
+    const bench = new Workbench(build(1, 13));
+    server.readBuild.mockResolvedValue(build(5, 17));
+    await bench.refresh();
+    expect(cellsOf(bench)).toBe(17);
+    expect(bench.snapshot().notice).toContain("another tab");
+    server.saveVersion.mockRejectedValueOnce(new ApiError(503, "database", "does not answer"));
+    bench.act(press);
+    await until(() => bench.snapshot().saving === "waiting");
+    server.readBuild.mockResolvedValue(build(9, 1));
+    await bench.refresh();
+    expect(cellsOf(bench)).toBe(18);
+  });
+
+  test("pins what stands, goes back to a version, and redoes", async () => {
+    const bench = new Workbench(build(4, 13));
+    server.pin.mockImplementation(async (_, number) => {
+      expect(number).toBe(4);
+      return build(4, 13);
+    });
+    server.restore.mockResolvedValue(build(5, 11));
+    server.redo.mockResolvedValue(build(6, 12));
+    bench.pin();
+    bench.restore(2);
+    await until(() => cellsOf(bench) === 11);
+    expect(server.restore.mock.calls[0]).toEqual(["b", 4, 2]);
+    bench.redo();
+    await until(() => cellsOf(bench) === 12);
+    expect(server.redo.mock.calls[0]).toEqual(["b", 5]);
+  });
+
+  test("a step that the server refuses is told and changes nothing", async () => {
+    const bench = new Workbench(build(2, 13));
+    server.undo.mockRejectedValueOnce(new ApiError(503, "database", "does not answer"));
+    bench.undo();
+    await until(() => bench.snapshot().notice !== null);
+    expect(bench.snapshot().notice).toBe("Not done: undo: database does not answer.");
+    expect(cellsOf(bench)).toBe(13);
+  });
 });

@@ -97,7 +97,7 @@ export function Chart({ document, onSet }: ViewProps) {
           </tbody>
         </table>
       </div>
-      <p className="text-[12.5px] text-soft">
+      <p className="max-w-3xl text-[12.5px] text-soft">
         Above: free rpm with the wheels in the air; below it rpm at top speed on the level. Press a
         cell of the chart to try it; undo brings the build back.
         {data.within_pct != null && data.within_pct >= 0.5

@@ -125,7 +125,7 @@ function Pushes({ answer, width }: { answer: BoostAnswer; width: number }) {
         strokeWidth={1.5}
         strokeDasharray="5 3"
       />
-      <text x={width - 14} y={26} textAnchor="end" className="text-[11.5px]">
+      <text x={width - 14} y={11} textAnchor="end" className="fill-soft text-[11.5px]">
         solid: both, dashed: the base alone
       </text>
     </svg>

@@ -92,11 +92,7 @@ function Table({ answer, onSet }: { answer: RoadsAnswer; onSet: ViewProps["onSet
                 key={road.id}
                 className="max-w-56 border-t border-line px-3 py-1 text-right align-top text-[12.5px]"
               >
-                {road.parts.join(", ") || (road.reached ? "nothing new" : "")}
-                {road.price != null && road.price > 0
-                  ? `; about ${digits(road.price, 2)} more`
-                  : ""}
-                {road.price == null && road.parts.length > 0 ? "; its price is not known" : ""}
+                {road.parts.length > 0 ? bought(road) : road.reached ? "nothing new" : ""}
                 <small className="block text-soft">{road.why}</small>
                 {road.stops.map((stop) => (
                   <small key={stop} className="block text-stop">
@@ -127,4 +123,10 @@ function Table({ answer, onSet }: { answer: RoadsAnswer; onSet: ViewProps["onSet
       </p>
     </div>
   );
+}
+
+/** What a road needs that is not there yet, and what that costs. */
+function bought({ parts, price }: RoadsAnswer["roads"][number]): string {
+  if (price == null) return `${parts.join(", ")}; its price is not known`;
+  return price > 0 ? `${parts.join(", ")}; about ${digits(price, 2)} more` : parts.join(", ");
 }

@@ -5,6 +5,8 @@ import type { BuildDocument } from "../../api/types";
 import { drawn, serverAnswers } from "../../testing";
 import { Chart } from "./Chart";
 import { GearTeeth } from "./GearTeeth";
+import { Roads } from "./Roads";
+import { Split } from "./Split";
 import { Teeth } from "./Teeth";
 import { Volts } from "./Volts";
 
@@ -105,6 +107,62 @@ const VOLTS = (series: number) => ({
   schools: ["One school."],
 });
 
+const road = (id: string, more = {}) => ({
+  id,
+  title: `By ${id}`,
+  reached: true,
+  measure: "7.3 to 1",
+  figures: { climb_kmh: 32, launch_s: 4, range_km: 54 },
+  bands: { climb_kmh: [30, 32, 34] },
+  parts: ["driven of 47 teeth"],
+  price: 12,
+  why: "With what can be bought it goes 45.6 km/h.",
+  stops: [],
+  change: { "gearing.0.driven_teeth": 47 },
+  ...more,
+});
+
+const ROADS = {
+  wish_kmh: 45,
+  now_kmh: 36,
+  now: { climb_kmh: 33, launch_s: 3, range_km: 52 },
+  bands: { climb_kmh: [31, 33, 34] },
+  roads: [
+    road("teeth"),
+    road("cells", { price: null, stops: ["Free, it turns 4,272 rpm of 4,200 allowed"] }),
+    road("timing", { reached: false, parts: [], why: "It goes 40 km/h at the most." }),
+  ],
+};
+
+const toothed = (kind: string, driver: number, driven: number, pitch: object) => ({
+  kind,
+  driver_teeth: driver,
+  driven_teeth: driven,
+  efficiency: 0.95,
+  pitch_mm: null,
+  module_mm: null,
+  ...pitch,
+});
+
+const SPLIT = {
+  say: "2 stages: 9.167 to 1.",
+  refused: { 1: "no pair that is sold does 9.17 to 1." },
+  splits: {
+    2: [
+      {
+        stages: [
+          toothed("chain", 16, 44, { pitch_mm: 12.7 }),
+          toothed("spur", 18, 60, { module_mm: 1.5 }),
+        ],
+        ratio: 9.1667,
+        off_pct: 0,
+        efficiency: 0.931,
+        widest_mm: 185,
+      },
+    ],
+  },
+};
+
 let sent: ReturnType<typeof serverAnswers>;
 const onSet = vi.fn();
 const props = { document: DOCUMENT, pinned: null, onSet };
@@ -121,6 +179,8 @@ beforeEach(() => {
     if (path.endsWith("/overvolt")) return { data: VOLTS(asked.series ?? 0) };
     if (path.endsWith("/planetary"))
       return { data: { ratio: 4, planet_teeth: 18, fits: true, say: "4 to 1." } };
+    if (path.endsWith("/roads")) return { data: ROADS };
+    if (path.endsWith("/split")) return { data: SPLIT };
     if (path.endsWith("/module")) return { data: { module_mm: 0.79375 } };
     return { status: 404, where: path, what: "is not there" };
   });
@@ -207,6 +267,64 @@ describe("more volts", () => {
     await userEvent.clear(asked);
     await userEvent.type(asked, "9{Enter}");
     await waitFor(() => expect(sent.at(-1)?.body).toMatchObject({ series: 14 }));
+  });
+});
+
+describe("roads to a speed", () => {
+  const cellsOf = (name: RegExp) =>
+    [...screen.getByRole("row", { name }).querySelectorAll("td")].map((one) => one.textContent);
+
+  test("eight km/h more than now is asked at first, and each road says what it takes", async () => {
+    drawn(<Roads {...props} nowKmh={36.8} />);
+    await screen.findByText("By teeth");
+    expect(sent.at(-1)?.body).toMatchObject({ wish_kmh: 45 });
+    expect(cellsOf(/^Climbs at/)).toEqual([
+      "33.0 km/h31.0 to 34.0",
+      "32.0 km/h30.0 to 34.0",
+      "32.0 km/h30.0 to 34.0",
+      "–",
+    ]);
+    const buy = cellsOf(/^To buy or set/);
+    expect(buy[1]).toContain("driven of 47 teeth; about 12 more");
+    expect(buy[2]).toContain("its price is not known");
+    expect(buy[2]).toContain("Stop: Free, it turns 4,272 rpm of 4,200 allowed");
+    expect(buy[3]).toBe("It goes 40 km/h at the most.");
+  });
+
+  test("a road that leads there can be taken, one that does not can't", async () => {
+    drawn(<Roads {...props} nowKmh={36.8} />);
+    await userEvent.click(await screen.findByRole("button", { name: "Set it: By teeth" }));
+    expect(onSet).toHaveBeenCalledWith({ "gearing.0.driven_teeth": 47 });
+    expect(screen.queryByRole("button", { name: "Set it: By timing" })).toBeNull();
+  });
+});
+
+describe("stages", () => {
+  test("a split is set whole, each wheel with its own pitch or module", async () => {
+    drawn(<Split {...props} ratio={9.1667} />);
+    expect(await screen.findByText(/One stage: no pair that is sold/)).toBeTruthy();
+    expect(screen.getByText("exact")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Set it: 2 stages" }));
+    expect(onSet).toHaveBeenCalledWith({
+      gearing: [
+        { kind: "chain", driver_teeth: 16, driven_teeth: 44, efficiency: 0.95, pitch_mm: 12.7 },
+        { kind: "spur", driver_teeth: 18, driven_teeth: 60, efficiency: 0.95, module_mm: 1.5 },
+      ],
+    });
+  });
+
+  test("revs of motor and wheel make the reduction, and kinds what it is made of", async () => {
+    drawn(<Split {...props} ratio={9.1667} />);
+    await userEvent.type(screen.getByLabelText(/^Motor turns/), "3000{Enter}");
+    await userEvent.type(screen.getByLabelText(/^where the wheel turns/), "250{Enter}");
+    await waitFor(() =>
+      expect(sent.at(-1)?.body).toEqual({ wanted: 12, kinds: ["chain", "belt"] }),
+    );
+    await userEvent.click(screen.getByLabelText("belt"));
+    await userEvent.click(screen.getByLabelText("spur"));
+    await waitFor(() =>
+      expect(sent.at(-1)?.body).toEqual({ wanted: 12, kinds: ["chain", "spur"] }),
+    );
   });
 });
 

@@ -1,0 +1,122 @@
+"""The real product in a process of its own, and how headless Chromium is begun beside it."""
+
+import itertools
+import json
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.error
+import urllib.request
+import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+from playwright.sync_api import Browser, sync_playwright
+
+from ops.cluster import Cluster, cluster_below
+
+NUMBERS = itertools.count(1)
+ROOT = Path(__file__).resolve().parents[1]
+DEMO = ROOT / "server" / "builds" / "demo"
+LAUNCH: dict[str, Any] = {
+    "executable_path": "/usr/bin/chromium",
+    "args": [
+        "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu",
+        "--disable-background-networking", "--disable-component-update", "--disable-sync",
+        "--no-first-run",
+    ],
+}  # fmt: skip
+"""How headless Chromium is begun."""
+
+
+class Product:
+    """One running product with a database of its own."""
+
+    def __init__(self) -> None:
+        self.local = Path(tempfile.mkdtemp(prefix="young-torrent-e2e-"))
+        self.local.chmod(0o755)
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.process: subprocess.Popen[bytes] | None = None
+
+    @property
+    def url(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    @property
+    def cluster(self) -> Cluster:
+        return cluster_below(self.local)
+
+    def start(self) -> None:
+        log = (self.local / "server.log").open("ab")
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "ops.serve", "--port", str(self.port)],
+            cwd=ROOT, env={**os.environ, "YT_LOCAL": str(self.local)},
+            stdout=log, stderr=log, start_new_session=True,
+        )  # fmt: skip
+        for _ in range(600):
+            try:
+                if self.get("/api/health")["database"]:
+                    return
+            except (urllib.error.URLError, ConnectionError):
+                time.sleep(0.1)
+        told = (self.local / "server.log").read_text()
+        # Whoever waits for this product gets none to end.
+        self.end()
+        raise AssertionError(told)
+
+    def kill(self) -> None:
+        """End the server as a power cut would: no handler runs."""
+        assert self.process is not None
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+    def end(self) -> None:
+        if self.process is not None and self.process.poll() is None:
+            self.process.send_signal(signal.SIGINT)
+            self.process.wait(timeout=30)
+        self.cluster.stop()
+        shutil.rmtree(self.local, ignore_errors=True)
+
+    def get(self, path: str) -> Any:
+        with urllib.request.urlopen(self.url + path, timeout=5) as response:
+            return json.load(response)
+
+    def post(self, path: str, body: Any) -> Any:
+        request = urllib.request.Request(
+            self.url + path, json.dumps(body).encode(), {"Content-Type": "application/json"}
+        )
+        with urllib.request.urlopen(request, timeout=5) as response:
+            return json.load(response)
+
+    def begin(self, **changes: Any) -> str:
+        """Begin a build from the trike with whole sections changed; return its address."""
+        trike = json.loads((DEMO / "causeway-trike.json").read_text())
+        document = {**trike, "provenance": {}, "name": f"Trike {next(NUMBERS)}", **changes}
+        build = self.post("/api/builds", {"document": document, "change_id": str(uuid.uuid4())})
+        return f"{self.url}/builds/{build['id']}"
+
+    def build(self, address: str) -> Any:
+        return self.get("/api/builds/" + address.rsplit("/", 1)[1])
+
+
+@contextmanager
+def product_in_a_browser() -> Iterator[tuple[Product, Browser]]:
+    """Run a product of its own with a browser, for pictures and measurements."""
+    running = Product()
+    running.start()
+    try:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(**LAUNCH)
+            yield running, browser
+            browser.close()
+    finally:
+        running.end()
