@@ -3,9 +3,10 @@
 import tracemalloc
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from ops.draws import examples
 from powertrain.documents.shelf import KINDS, PackPart
 from powertrain.documents.table import BadRow, columns_of, read_rows, write_rows
 from powertrain.errors import Refusal
@@ -26,7 +27,7 @@ def test_units_stand_in_the_header():
     assert len(headers) == len(set(headers))
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(
     ohm=st.floats(1e-6, 1e3),
     volts=st.floats(0.1, 5),

@@ -2,11 +2,12 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from core.tests.conftest import document_with
 from core.tests.strategies import builds
+from ops.draws import examples
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.doubt.bands import bands_of, shares_of
@@ -86,7 +87,7 @@ def test_a_draw_of_a_change_is_the_same_draw_of_the_build():
     )
 
 
-@settings(max_examples=12, deadline=None)
+@examples(12)
 @given(builds(), st.integers(2, 20))
 def test_variants_are_what_their_documents_would_be(document, cells):
     build = check_build(document)
@@ -104,7 +105,7 @@ def test_variants_are_what_their_documents_would_be(document, cells):
         assert got == pytest.approx(wanted, rel=1e-5, abs=1e-6), key
 
 
-@settings(max_examples=100, deadline=None)
+@examples(100)
 @given(st.lists(st.floats(-1e6, 1e6), min_size=5, max_size=60))
 def test_bands_are_ordered_and_contain_the_median(samples):
     low, middle, high = bands_of(np.array(samples))

@@ -5,11 +5,12 @@ import math
 import ht
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
+from ops.draws import examples
 from powertrain.arrays import scalar
 from powertrain.heat.air import STILL_W_PER_M2_K, forced_w_per_m2_k
 from powertrain.heat.lumps import COPPER_PER_K, OneLump, TwoLumps
@@ -46,7 +47,7 @@ def slopes(values):
     return of
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(LUMPS, st.floats(1, 600))
 def test_two_lumps_agree_with_an_independent_integration(values, seconds):
     start = values[-1]
@@ -58,7 +59,7 @@ def test_two_lumps_agree_with_an_independent_integration(values, seconds):
     assert [float(x) for x in seen] == pytest.approx(solved.y[:, -1].tolist(), rel=2e-6, abs=1e-6)
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(LUMPS)
 def test_steady_is_where_the_slopes_vanish_and_runaway_is_the_known_criterion(values):
     two = lumps(values)
@@ -75,7 +76,7 @@ def test_steady_is_where_the_slopes_vanish_and_runaway_is_the_known_criterion(va
         assert rates == pytest.approx([0, 0], abs=1e-7 * (1 + float(steady[0])))
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(LUMPS, st.floats(10, 200))
 def test_the_time_to_a_limit_is_when_it_is_reached(values, limit):
     two, start = lumps(values), scalar(values[-1])

@@ -1,10 +1,11 @@
 """Levers: on every stage and part, and true to what they stand for."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from core.tests.conftest import document_with
 from core.tests.strategies import builds
+from ops.draws import examples
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
@@ -16,7 +17,7 @@ def lever(document, lever_id):
     return next(item for item in levers_of(check_build(document)) if item.id == lever_id)
 
 
-@settings(max_examples=50, deadline=None)
+@examples(50)
 @given(builds())
 def test_every_step_of_every_lever_is_a_valid_build(document):
     levers = levers_of(check_build(document))
@@ -33,7 +34,7 @@ def test_every_step_of_every_lever_is_a_valid_build(document):
     assert len(ratios) == len([s for s in document["gearing"] if "ratio" in s])
 
 
-@settings(max_examples=50, deadline=None)
+@examples(50)
 @given(builds())
 def test_up_then_down_is_where_it_began(document):
     for item in levers_of(check_build(document)):

@@ -8,10 +8,11 @@ from itertools import product
 from typing import Any
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
 from core.tests.match.test_search import CARTS, OLD, VEHICLES, small_shelf
+from ops.draws import examples
 from powertrain.documents.brief import Brief
 from powertrain.match.judged import judge
 from powertrain.match.options import Options
@@ -54,7 +55,7 @@ GRIP = st.fixed_dictionaries(
 
 
 @pytest.mark.parametrize("name", FEW)
-@settings(max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(10, suppress_health_check=[HealthCheck.too_slow])
 @given(
     wishes=WISHES,
     conditions=some({"headwind_mps": st.floats(-12, 12), "ambient_c": st.floats(-10, 40)}),
@@ -77,3 +78,16 @@ def test_search_and_plain_solver_agree(name, wishes, conditions, vehicle, judged
     assert found == {one.key for one in every if one.feasible}
     tally = search.tally
     assert tally.considered == len(every) == tally.feasible + sum(tally.rejected.values())
+
+
+def test_where_no_teeth_are_strong_enough_everything_is_refused_for_it():
+    chosen, (usual, wheel) = FEW["carts"]
+    brief = Brief.model_validate(
+        {"format": "young-torrent.brief/1", "vehicle": {**usual, "mass_kg": 20_000}, "wheel": wheel,
+         "wishes": {"climb": {"grade_pct": 15, "speed_kmh": 20}}}
+    )  # fmt: skip
+    for loops in (None, 0):
+        tally = Search(brief, small_shelf(chosen), loops_from=loops).run().tally
+        assert tally.feasible == 0
+        assert set(tally.rejected) == {"tooth_load"}
+        assert sum(tally.rejected.values()) == tally.considered

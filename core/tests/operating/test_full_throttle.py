@@ -4,11 +4,12 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from core.tests.reference.chopper_by_duty import Circuit
 from core.tests.strategies import MOTORS, builds
+from ops.draws import examples
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
@@ -37,7 +38,7 @@ def circuit_of(document) -> Circuit:
     )
 
 
-@settings(max_examples=150, deadline=None)
+@examples(150)
 @given(builds("permanent_magnet", plain=True), st.floats(0, 0.98))
 def test_agrees_with_raising_the_duty(document, share):
     drive = Drive.of(check_build(document))
@@ -92,7 +93,7 @@ def test_corners_are_where_the_limits_hand_over(drive_with):
     assert (Limit.BATTERY_CURRENT, Limit.VOLTAGE) in found
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(builds(), st.floats(0.3, 0.99), st.floats(0, 1))
 def test_a_lower_limit_never_raises_what_it_limits(document, share, place):
     free = {**document, "controller": {"resistance_ohm": 0.005}}
@@ -111,7 +112,7 @@ def test_a_lower_limit_never_raises_what_it_limits(document, share, place):
         assert amps <= value * (1 + 1e-12)
 
 
-@settings(max_examples=25, deadline=None)
+@examples(25)
 @given(
     st.sampled_from(sorted(MOTORS)).flatmap(
         lambda kind: st.lists(builds(kind, plain=True), min_size=2, max_size=5)

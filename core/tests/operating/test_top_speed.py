@@ -4,11 +4,12 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
 from core.tests.strategies import MOTORS, builds
+from ops.draws import examples
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
@@ -81,7 +82,7 @@ def test_a_descent_with_no_air_runs_away(drive_with):
     assert np.isfinite(top_speed_mps(drive, scalar(2.0)))
 
 
-@settings(max_examples=80, deadline=None)
+@examples(80)
 @given(builds(), st.floats(0, 12))
 def test_push_meets_road_at_top_speed(document, grade):
     drive = Drive.of(check_build(document))
@@ -93,7 +94,7 @@ def test_push_meets_road_at_top_speed(document, grade):
     assert push == pytest.approx(asked, abs=1e-7 * scale)
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(
     builds(),
     st.sampled_from(["rolling_resistance", "drag_area_m2", "grade"]),
@@ -114,7 +115,7 @@ def test_more_resistance_never_raises_top_speed(document, which, more):
     assert after <= before * (1 + 1e-9)
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(builds(), st.floats(0, 10))
 def test_the_ledger_closes_at_every_part(document, grade):
     drive = Drive.of(check_build(document))
@@ -129,7 +130,7 @@ def test_the_ledger_closes_at_every_part(document, grade):
             assert abs(state.terminals_w - heat - state.shaft_w) <= size
 
 
-@settings(max_examples=40, deadline=None)
+@examples(40)
 @given(builds(), st.floats(0.2, 0.95))
 def test_steady_travel_closes_too_and_can_be_held_below_top_speed(document, share):
     drive = Drive.of(check_build(document))
@@ -158,7 +159,7 @@ def test_cruise_of_the_trike(drive_with):
     assert energy_wh_per_km(state) == pytest.approx(power / 18, rel=1e-10)
 
 
-@settings(max_examples=30, deadline=None)
+@examples(30)
 @given(
     st.sampled_from(sorted(MOTORS)).flatmap(
         lambda kind: st.lists(builds(kind, plain=True), min_size=2, max_size=4)
@@ -174,7 +175,7 @@ def test_a_thousand_builds_or_one(documents, grade):
     assert together.tolist() == pytest.approx(alone, rel=1e-12)
 
 
-@settings(max_examples=40, deadline=None)
+@examples(40)
 @given(builds())
 def test_everything_doubled_keeps_the_figures_of_each_motor(document):
     def doubled() -> dict:
@@ -216,7 +217,7 @@ def test_in_blocks_is_the_same_as_all_at_once(drive_with):
     assert np.all(np.diff(found) < 0)
 
 
-@settings(max_examples=30, deadline=None)
+@examples(30)
 @given(st.sampled_from(sorted(MOTORS)).flatmap(lambda kind: builds(kind, plain=True)),
        st.lists(st.floats(0.9, 1.12), min_size=3, max_size=3))  # fmt: skip
 def test_variants_near_one_another_are_found_as_if_alone(document, masses):

@@ -2,10 +2,11 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from powertrain.recorded.compiled import LANES
+from ops.draws import examples
+from powertrain.recorded.compiled import KEPT, LANES, loop_of
 from powertrain.recorded.numbers import (
     Recorded,
     Unrecordable,
@@ -75,7 +76,7 @@ def test_functions_agree_with_numpy_to_a_few_last_digits(function):
     np.testing.assert_allclose(found, wanted, rtol=1e-14, atol=1e-15)
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(st.lists(st.integers(0, 3 * LANES), min_size=1, max_size=6), st.data())
 def test_rows_of_any_length_keep_to_their_own_numbers(lengths, data):
     begins = np.concatenate([[0], np.cumsum(lengths)])
@@ -152,3 +153,20 @@ def test_what_is_left_over_is_told_of_each_candidate():
     np.testing.assert_array_equal(found["rest"], x > 0.3)
     with pytest.raises(Unrecordable):
         left_over(np.stack([q > s, np.array([True])]))
+
+
+def test_loops_come_and_go_in_one_process():
+    # More than are kept compiled, so that the first ones are given up on the way.
+    x, texts = np.linspace(-1, 1, 5), loop_of.cache_info().misses
+    for number in range(200):
+        # Each has a text of its own: additions and subtractions by the bits of its number.
+        ways = [np.add if number >> bit & 1 else np.subtract for bit in range(8)]
+
+        def code(s, q, ways=ways):
+            for way in ways:
+                q = way(q * 2.0, s)
+            return q
+
+        found, wanted = both_ways(code, np.array([0.5]), np.array([0, 5]), x)
+        np.testing.assert_array_equal(found, wanted)
+    assert loop_of.cache_info().misses - texts == 200 > 3 * KEPT

@@ -6,11 +6,12 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
 from core.tests.conftest import document_with
 from core.tests.strategies import builds
+from ops.draws import examples
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.spread import with_values
@@ -88,7 +89,7 @@ RATINGS = st.fixed_dictionaries(
 )  # fmt: skip
 
 
-@settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(40, suppress_health_check=[HealthCheck.too_slow])
 @given(document=builds(), ratings=RATINGS)
 def test_they_agree_on_any_build(document, ratings):
     agree(changed(document, ratings))

@@ -35,6 +35,8 @@ class Rough:
 
     def groups(self) -> Iterator[tuple[Trios, Stretches]]:
         """Yield groups of trios with the stretches of gearings that each of them can use."""
+        if not len(self.geared):
+            return
         for trios in trios_of(self.brief, self.options, self._possible_trios()):
             left = self._ungeared(trios)
             if not len(left):

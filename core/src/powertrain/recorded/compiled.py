@@ -221,8 +221,8 @@ class Loop:
 
     def __init__(self, text: str) -> None:
         """Compile a module that a `Writer` wrote."""
-        module = llvm.parse_assembly(text)
-        self._engine = llvm.create_mcjit_compiler(module, _machine())
+        # An engine owns its target machine and takes it along when it goes.
+        self._engine = llvm.create_mcjit_compiler(_module(text), _machine())
         self._engine.finalize_object()
         kinds = (ctypes.c_void_p, ctypes.c_void_p, ctypes.c_int64, ctypes.c_void_p,
                  ctypes.c_void_p, ctypes.c_int64)  # fmt: skip
@@ -263,13 +263,22 @@ def loop_of(text: str) -> Loop:
 
 
 @cache
-def _machine() -> Any:
+def _begin() -> None:
+    """Make LLVM ready for this processor, and tell it where the C library's functions are."""
     llvm.initialize_native_target()
     llvm.initialize_native_asmprinter()
     library = ctypes.CDLL(ctypes.util.find_library("m"))
     for name in _LIBRARY.values():
         address = ctypes.cast(getattr(library, name), ctypes.c_void_p).value
         llvm.add_symbol(name, address)
+
+
+def _module(text: str) -> Any:
+    _begin()
+    return llvm.parse_assembly(text)
+
+
+def _machine() -> Any:
     target = llvm.Target.from_default_triple()
     return target.create_target_machine(
         cpu=llvm.get_host_cpu_name(),
