@@ -25,7 +25,6 @@ from powertrain.documents.table import TABLES, BadRow, read_rows, write_rows
 from powertrain.documents.text import parse
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.figures import MINUTE_S
 from powertrain.heat.store import estimated
 from powertrain.identify.answer import check_facts, identified
 from powertrain.ladder.answer import ladder_answer
@@ -262,8 +261,11 @@ def _thermal(build: Build, drive: Drive, arguments: Any) -> Answer:
         "estimated_from": estimated(build),
         "moments": {
             moment.id: {
-                "after_s": float(case.picture.climb_s) if moment.id == "climb" else MINUTE_S,
-                **{key: node.model_dump() for key, node in nodes_at(heat, index).items()},
+                "after_s": float(case.picture.lasts_s[index]),
+                **{
+                    key: node.model_dump(exclude={"burnt_band"})
+                    for key, node in nodes_at(heat, index).items()
+                },
                 "runs_away": bool(heat.runs_away[index]),
                 "repeat_share": float(heat.repeat_share[index]),
             }

@@ -9,12 +9,13 @@ import numpy as np
 from powertrain.arrays import Array, greatest, pick, scalar
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
-from powertrain.heat.limits import Limits
+from powertrain.heat.limits import NODES, Limits, NodeId
 from powertrain.heat.store import Store
 from powertrain.heat.temperatures import Flows, Temperatures, after, flows_of, stacked, temperatures
 from powertrain.operating.distance import range_km
 from powertrain.operating.launch import launch
 from powertrain.operating.moments import (
+    MomentId,
     Moments,
     moments_of,
     searched_moments,
@@ -51,16 +52,27 @@ class Picture:
     timed: bool
 
     @cached_property
-    def heat(self) -> Temperatures:
-        """The temperatures at the end of a minute, or of the hill, in each moment."""
-        lasts = np.full(np.shape(self.flows.copper_w), MINUTE_S)
-        lasts[1] = self.climb_s
-        return temperatures(self.store, self.flows, self.limits, lasts, timed=self.timed)
+    def lasts_s(self) -> Array:
+        """How long each moment lasts: a launch to its end, a hill to its top, others a minute.
 
-    def after_climb(self) -> dict[str, Array]:
-        """Return each node's temperature at the end of the climb."""
-        on_climb = pick(self.flows, 1)
-        return after(self.store, on_climb, self.climb_s)
+        A speed that is never reached is tried for a minute.
+        """
+        lasts = np.full(np.shape(self.flows.copper_w), MINUTE_S)
+        run = self.moments.launch_run
+        if run is not None:
+            lasts[0] = np.where(np.isfinite(run.time_s), run.time_s, MINUTE_S)
+        lasts[1] = self.climb_s
+        return lasts
+
+    @cached_property
+    def heat(self) -> Temperatures:
+        """The temperatures at the end of each moment."""
+        return temperatures(self.store, self.flows, self.limits, self.lasts_s, timed=self.timed)
+
+    def after_climb(self) -> dict[NodeId, Array]:
+        """Return each node's temperature at the end of the climb, infinite where it is burnt."""
+        reached = after(self.store, pick(self.flows, 1), self.climb_s)
+        return {node: self.limits.or_burnt(node, reached[node]) for node in NODES}
 
 
 def picture_of(
@@ -79,9 +91,18 @@ def picture_of(
     return _with_heat(build, drive, store, moments, timed)
 
 
-def searched_picture(build: Build, drive: Drive, store: Store, *, timed: bool) -> Picture:
-    """Return what limits ask of many drives that need not be alike; see `searched_moments`."""
+def searched_picture(
+    build: Build, drive: Drive, store: Store, *, timed: bool,
+    assumed: tuple[MomentId, ...] | None = None,
+) -> Picture:  # fmt: skip
+    """Return what limits ask of many drives that need not be alike; see `searched_moments`.
+
+    `assumed` names the moments that nobody asked for, where the document does not tell since
+    they were chosen for it.
+    """
     moments = searched_moments(build, drive, timed=timed)
+    if assumed is not None:
+        moments = replace(moments, asked=replace(moments.asked, assumed=assumed))
     return _with_heat(build, drive, store, moments, timed=False)
 
 
@@ -124,25 +145,26 @@ def hill_s(build: Build, moments: Moments) -> Array:
         return np.where(speed_mps > 0, length_m / speed_mps, MINUTE_S)
 
 
+def most_amps(moments: Moments) -> tuple[Array, Array]:
+    """Return the most pack and motor amps: at full throttle up to top speed, climbing or riding."""
+    states = [moment.state for moment in (moments.climb, moments.cruise, moments.top_speed)]
+    pack_a = greatest(moments.peaks.battery_a, *(state.battery_current_a for state in states))
+    motor_a = greatest(moments.peaks.motor_a, *(state.motor_current_a for state in states))
+    return pack_a, motor_a
+
+
 def figures_of(build: Build, drive: Drive, picture: Picture) -> dict[FigureId, Array]:
     """Return the figures of a drive, or of many.
 
-    Peak amps are the greatest of launch, climb, cruise and top speed; temperatures those of
-    winding and case at the end of the climb.
+    Peak amps are the greatest at full throttle from rest to top speed, on the climb and at cruise;
+    temperatures those of winding and case at the end of the climb.
     """
     moments, run = picture.moments, picture.moments.launch_run
-    states = [moment.state for moment in moments.all()[:4]]
-    pack_a = greatest(*(state.battery_current_a for state in states))
-    motor_a = greatest(*(state.motor_current_a for state in states))
-    launch_s: Array = scalar(np.inf)
-    if run is not None:
-        launch_s = run.time_s
-        pack_a = np.maximum(pack_a, run.peak_battery_current_a)
-        motor_a = np.maximum(motor_a, run.peak_motor_current_a)
+    pack_a, motor_a = most_amps(moments)
     return {
         "top_speed_kmh": kmh_from_mps(moments.top_speed.state.speed_mps),
         "climb_kmh": kmh_from_mps(moments.climb_top.speed_mps),
-        "launch_s": launch_s,
+        "launch_s": scalar(np.inf) if run is None else run.time_s,
         "range_km": range_km(drive, build, moments.cruise.state),
         "pack_peak_a": pack_a,
         "motor_peak_a": motor_a,

@@ -49,10 +49,21 @@ def test_the_insulation_classes():
 def test_a_limit_is_the_makers_before_the_classs_before_the_trades():
     said = {"motor.max_winding_c": 140, "motor.insulation_class": "H"}
     assert Limits.of(check_build(document_with(said))).winding.value_c == 140
+    assert Limits.of(check_build(document_with(said))).case.value_c == 140
     plain = Limits.of(check_build(document_with({})))
-    # Common practice, no source: cases 60 to 65 C, packs 60 C.
-    assert (plain.case.value_c, plain.controller.value_c, plain.pack.value_c) == (65, 65, 60)
-    assert plain.winding.value_c == 105
+    # Common practice, no source: a controller's case 60 to 65 C, packs 60 C.
+    assert (plain.controller.value_c, plain.pack.value_c) == (65, 60)
+
+
+@pytest.mark.parametrize(
+    ("mass_kg", "case_c", "winding_c"),
+    # Common practice, no source: what a hand stands for a model's motor, more for larger ones.
+    [(0.2, 65, 105), (3.0, 80, 130), (55.0, 100, 155)],
+)
+def test_a_case_without_a_makers_figure_is_judged_by_its_size(mass_kg, case_c, winding_c):
+    found = Limits.of(check_build(document_with({"motor.mass_kg": mass_kg})))
+    assert (found.case.value_c, found.winding.value_c) == (case_c, winding_c)
+    assert "usual for" in found.case.source
 
 
 def test_steady_case_by_hand():
@@ -131,7 +142,7 @@ def test_a_short_stall_stores_all_its_heat():
     # Adiabatic: C dT = I^2 R (1 + a T) dt, so t = C/(a P) ln(1 + a dT); two of three phases.
     changes = {"motor.thermal": {**GIVEN, "winding_j_per_k": 40.0, "winding_to_case_k_per_w": 20.0},
                "controller.motor_current_limit_a": 150, "controller.battery_current_limit_a": 200,
-               "controller.mass_kg": 5}  # fmt: skip
+               "controller.mass_kg": 5, "motor.max_winding_c": 105}  # fmt: skip
     build = check_build(document_with(changes))
     drive = Drive.of(build)
     seen = stall_of(drive, Store.of(build, drive), Limits.of(build))
@@ -142,7 +153,8 @@ def test_a_short_stall_stores_all_its_heat():
 
 
 def test_repeated_duty_keeps_the_mean_at_the_limit():
-    heavy = {"motor.thermal": GIVEN, "vehicle.mass_kg": 420, "motor.cooling.air": "closed"}
+    heavy = {"motor.thermal": GIVEN, "vehicle.mass_kg": 420, "motor.cooling.air": "closed",
+             "motor.max_winding_c": 105}  # fmt: skip
     seen = climbing({**heavy, "motor.max_case_c": 400})
     share = float(seen.repeat_share)
     assert 0 < share < 1

@@ -158,7 +158,8 @@ def test_a_flat_efficiency_holds_everywhere():
 
 def test_an_inverter_names_what_binds_and_stops_at_its_speed():
     document = document_with({"motor": packaged().model_dump(exclude_none=True),
-                              "controller": {"resistance_ohm": 0}})  # fmt: skip
+                              "controller": {"resistance_ohm": 0},
+                              "vehicle.traction": {"friction": 5}})  # fmt: skip
     drive = Drive.of(check_build(document))
     at = full_throttle(drive, np.array([1.0, 14.0]))
     assert [Limit(code) for code in at.limited_by] == [Limit.MOTOR_CURRENT, Limit.VOLTAGE]

@@ -1,6 +1,7 @@
 """Full throttle against a chopper whose duty is raised until a limit is met."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -13,6 +14,7 @@ from ops.draws import examples
 from powertrain.arrays import scalar, stack
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
+from powertrain.operating.free import NO_SLIP
 from powertrain.operating.full_throttle import (
     corner_speeds_mps,
     fastest_mps,
@@ -41,7 +43,7 @@ def circuit_of(document) -> Circuit:
 @examples(150)
 @given(builds("permanent_magnet", plain=True), st.floats(0, 0.98))
 def test_agrees_with_raising_the_duty(document, share):
-    drive = Drive.of(check_build(document))
+    drive = replace(Drive.of(check_build(document)), grip=NO_SLIP)
     speed_mps = share * float(fastest_mps(drive))
     speed_rad_s = float(drive.motor_speed_rad_s(scalar(speed_mps)))
     circuit = circuit_of(document)
@@ -70,8 +72,9 @@ def test_each_limit_binds_where_it_should(drive_with):
 
 def test_absent_limits_do_not_bind(drive_with):
     drive = drive_with(
-        {"controller.motor_current_limit_a": None, "controller.battery_current_limit_a": None}
-    )
+        {"controller.motor_current_limit_a": None, "controller.battery_current_limit_a": None,
+         "vehicle.traction": {"friction": 5}}
+    )  # fmt: skip
     at = full_throttle(drive, scalar(0.0))
     # Stall: 53.3 V through pack 75 mohm, path 6 mohm and motor 45 mohm.
     assert at.motor_current_a == pytest.approx(53.3 / (0.075 + 0.006 + 0.045), rel=1e-12)

@@ -7,7 +7,7 @@ from powertrain.arrays import scalar
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
 from powertrain.operating.limits import Limit
-from powertrain.operating.top_speed import top_speed
+from powertrain.operating.top_speed import top_speed, top_speed_mps
 
 G = 9.80665
 BALANCE = {"friction": 0.6, "wheelbase_m": 1.1, "centre_height_m": 0.8,
@@ -82,6 +82,31 @@ def test_the_front_lifts_where_its_load_vanishes(drive_with):
     assert np.isinf(float(front.grip.lifting_mps2(scalar(0.0))))
 
 
-def test_nothing_known_is_no_limit(drive_with):
-    assert not drive_with({}).grip.known
+@pytest.mark.parametrize(
+    ("mass_kg", "rolling", "low", "high"),
+    # Common practice, no source: 0.8 to 1.0 on tarmac, less where the ground gives way.
+    [(195, 0.009, 0.8, 1.0), (95, 0.006, 0.8, 1.0), (900, 0.013, 0.8, 1.0), (195, 0.02, 0.7, 0.8),
+     (195, 0.1, 0.4, 0.6), (3.1, 0.03, 0.8, 1.0), (3.1, 0.2, 0.5, 0.7)],
+)  # fmt: skip
+def test_grip_that_nobody_states_is_assumed_by_the_ground(drive_with, mass_kg, rolling, low, high):
+    changes = {"vehicle.mass_kg": mass_kg, "vehicle.rolling_resistance": rolling}
+    assert low <= float(drive_with(changes).grip.friction) <= high
+
+
+def test_stated_grip_is_used_as_given(drive_with):
+    for friction in (0.15, 5.0):
+        drive = drive_with({"vehicle.traction": {"friction": friction}})
+        assert float(drive.grip.friction) == friction
+
+
+def test_a_launch_gains_no_more_than_its_grip(drive_with):
+    # A car without any amps limit: 86 km/h in 0.39 s would be 6 g.
+    car = drive_with({"controller": {"resistance_ohm": 0.001}, "vehicle.mass_kg": 20.5,
+                      "motor.resistance_ohm": 0.004,
+                      "battery.cell_resistance_mohm": 2})  # fmt: skip
+    to_mps = 0.5 * float(top_speed_mps(car, scalar(0.0)))
+    assert to_mps / float(launch(car, scalar(to_mps)).time_s) <= float(car.grip.friction) * 9.80665
+
+
+def test_lifting_is_not_known_without_a_balance(drive_with):
     assert np.isinf(float(drive_with({}).grip.lifting_mps2(scalar(0.0))))

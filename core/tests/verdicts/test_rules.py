@@ -11,6 +11,9 @@ from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.rules.tooth_load import lewis_factor
 from powertrain.verdicts.verdict import Case
 
+HILL = {"moments.climb_grade_pct": 8}
+"""Said, so that it may stop; a hill that is only assumed may not."""
+
 
 def judged(document):
     build = check_build(document)
@@ -65,7 +68,7 @@ def test_free_rpm_against_the_limit_at_full_charge():
     ],
 )
 def test_amps_against_ratings(name, changes, severity, moment):
-    seen = verdict(name, changes)
+    seen = verdict(name, {**HILL, **changes})
     assert seen.severity == severity
     assert moment is None or seen.moment == moment
 
@@ -73,7 +76,7 @@ def test_amps_against_ratings(name, changes, severity, moment):
 def test_a_short_hill_may_use_the_peak_rating():
     hill = {
         "motor.continuous_current_a": 40, "motor.peak_current_a": 90,
-        "motor.peak_duration_s": 30, "moments.climb_length_m": 200,
+        "motor.peak_duration_s": 30, "moments.climb_length_m": 200, **HILL,
     }  # fmt: skip
     assert verdict("motor_continuous", hill).severity == "watch"
     assert verdict("motor_continuous", {**hill, "moments.climb_length_m": 400}).severity == "stop"
@@ -100,7 +103,7 @@ CURES = [
 
 @pytest.mark.parametrize("changes", CURES)
 def test_the_offered_change_cures_the_verdict(changes):
-    document = document_with(changes)
+    document = document_with({**HILL, **changes})
     stopped = [v for v in judged(document)[0].values() if v.severity == "stop"]
     assert stopped
     for seen in stopped:
@@ -153,11 +156,11 @@ def test_brakes_made_for_less_are_watched():
 def test_the_cans_watts_are_judged_on_their_side():
     # On the climb, by the numbers of the state: 46.96 A at 47.56 V go in, 2,071 W come out.
     for side, watts in (("electrical", 46.9616 * 47.5578), ("shaft", 2070.53)):
-        rated = {"motor.max_power_w": 2000, "motor.power_is": side}
+        rated = {**HILL, "motor.max_power_w": 2000, "motor.power_is": side}
         seen = verdict("watt_rating", rated)
         assert (seen.severity, seen.moment) == ("watch", "climb")
         assert seen.value == pytest.approx(watts, rel=1e-4)
-    assert verdict("watt_rating", {"motor.max_power_w": 3000}).severity == "ok"
+    assert verdict("watt_rating", {**HILL, "motor.max_power_w": 3000}).severity == "ok"
 
 
 SERIES = {
@@ -201,8 +204,8 @@ def severities(changes):
     ],
 )  # fmt: skip
 def test_each_rule_on_both_sides_of_its_limit(rule, fine, wrong, severity):
-    assert severities(fine)[rule] == "ok"
-    assert severities(wrong)[rule] == severity
+    assert severities({**HILL, **fine})[rule] == "ok"
+    assert severities({**HILL, **wrong})[rule] == severity
 
 
 def test_a_chains_pull_by_hand():
@@ -300,9 +303,9 @@ def test_a_hill_that_is_not_climbed_and_its_cure():
 def test_a_stall_is_judged_by_its_first_limit():
     light = {"motor.mass_kg": 0.12, "controller.mass_kg": 2}
     seen = verdict("stall", light)
-    assert seen.severity == "stop"
+    assert (seen.severity, seen.value < 3) == ("watch", True)
     after = judged(changed(document_with(light), seen.fix.change))[0]["stall"]
-    assert after.severity != "stop"
+    assert after.value == pytest.approx(3, rel=0.2)
     assert verdict("stall", {"motor.mass_kg": 4}).severity == "ok"
 
 

@@ -66,13 +66,17 @@ Band = list[float | None]
 class NodeAnswer(BaseModel):
     """A part's temperature at one moment: after a while, in the long run, and when it is too hot.
 
-    `steady_c` is None where the copper runs away; `to_limit_s` is None where the limit is never
-    reached.
+    `after_c` is None where it is burnt by then, `burnt_after_s` says when (None: it is not);
+    `steady_c` is None where the copper runs away or burns before it settles; `to_limit_s` is None
+    where the limit is never reached. `burnt_band` are the 10, 50 and 90 % points of the time at
+    which it burns, None in a point where it does not.
     """
 
-    after_c: float
+    after_c: float | None
     steady_c: float | None
     to_limit_s: float | None
+    burnt_after_s: float | None
+    burnt_band: Band | None = None
 
 
 class MomentAnswer(BaseModel):

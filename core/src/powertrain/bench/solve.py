@@ -3,18 +3,27 @@
 from dataclasses import dataclass, fields
 from typing import Any
 
-from powertrain.bench.answer import Answer, Band, Gauge, MomentAnswer, StateAnswer, Warning
+from powertrain.bench.answer import (
+    Answer,
+    Band,
+    Gauge,
+    MomentAnswer,
+    NodeAnswer,
+    StateAnswer,
+    Warning,
+)
 from powertrain.bench.bands import doubt_answer, moment_bands
 from powertrain.bench.curves import map_of
-from powertrain.bench.heat import first_limit, limits_answer, nodes_at, stall_answer
+from powertrain.bench.heat import burnt_bands, first_limit, limits_answer, nodes_at, stall_answer
 from powertrain.bench.numbers import drive_kg, limit_word, listed, number, total
 from powertrain.documents.build import Build
 from powertrain.documents.reading import warnings_of
 from powertrain.doubt.draws import Doubt
 from powertrain.drive import Drive
-from powertrain.figures import MINUTE_S, first_of
+from powertrain.figures import first_of
+from powertrain.heat.limits import NodeId
 from powertrain.heat.store import Store, estimated
-from powertrain.levers.board import board_of, sweep_of
+from powertrain.levers.board import Sweep, board_of, sweep_of
 from powertrain.levers.registry import levers_of
 from powertrain.operating.derate import implied_load_factor
 from powertrain.operating.distance import Usable, range_km
@@ -50,7 +59,7 @@ def solve(build: Build) -> Answer:
         load_factor=_load_factor(drive, moments.top_speed.state),
         drive_mass_kg=drive_kg(build),
         drive_price=total([_each(motor.price, motor.count), build.controller.price, battery.price]),
-        moments=[_moment(build, case, index, bands[index]) for index in range(5)],
+        moments=[_moment(build, case, sweep, index, bands[index]) for index in range(5)],
         map=map_of(drive, moments),
         gauges=list(_gauges(build, moments)),
         heat_limits=limits_answer(case.limits),
@@ -109,7 +118,9 @@ def _load_factor(drive: Drive, state: State) -> float | None:
     return number(implied_load_factor(drive, state)) if state.speed_mps > 0 else None
 
 
-def _moment(build: Build, case: Case, index: int, bands: dict[str, Band]) -> MomentAnswer:
+def _moment(
+    build: Build, case: Case, sweep: Sweep, index: int, bands: dict[str, Band]
+) -> MomentAnswer:
     drive, moments, heat = case.drive, case.moments, case.picture.heat
     moment = moments.all()[index]
     run = moments.launch_run if moment.id == "launch" else None
@@ -120,16 +131,23 @@ def _moment(build: Build, case: Case, index: int, bands: dict[str, Band]) -> Mom
         met=bool(moment.met),
         time_s=number(run.time_s) if run else None,
         distance_m=number(run.distance_m) if run else None,
-        peak_battery_current_a=number(run.peak_battery_current_a) if run else None,
-        peak_motor_current_a=number(run.peak_motor_current_a) if run else None,
+        peak_battery_current_a=number(moments.peaks.battery_a) if run else None,
+        peak_motor_current_a=number(moments.peaks.motor_a) if run else None,
         state=state_answer(build, drive, moment.state),
         gear=_gear(drive, moment.state),
-        lasts_s=float(case.picture.climb_s) if moment.id == "climb" else MINUTE_S,
-        heat=nodes_at(heat, index),
+        lasts_s=float(case.picture.lasts_s[index]),
+        heat=_nodes(case, sweep, index),
         runs_away=bool(heat.runs_away[index]),
         repeat_share=float(heat.repeat_share[index]),
         bands=bands,
     )
+
+
+def _nodes(case: Case, sweep: Sweep, index: int) -> dict[NodeId, NodeAnswer]:
+    nodes = nodes_at(case.picture.heat, index)
+    for key, band in burnt_bands(case, sweep.variants, sweep.picture, index).items():
+        nodes[key] = nodes[key].model_copy(update={"burnt_band": band})
+    return nodes
 
 
 def _gear(drive: Drive, state: State) -> int:
@@ -141,12 +159,10 @@ def _gear(drive: Drive, state: State) -> int:
 def _gauges(build: Build, moments: Moments) -> list[Gauge]:
     """Return the amps gauges of pack, controller and motor, where a limit is known."""
     controller, motor, battery = build.controller, build.motor, build.battery
-    run = moments.launch_run
     pack = {m.id: float(m.state.battery_current_a) for m in moments.all()}
     each = {m.id: float(m.state.motor_current_a) for m in moments.all()}
-    if run is not None:
-        pack["launch"] = float(run.peak_battery_current_a)
-        each["launch"] = float(run.peak_motor_current_a)
+    pack["launch"] = float(moments.peaks.battery_a)
+    each["launch"] = float(moments.peaks.motor_a)
     pack_side = controller.rating_side == "battery"
     path = {key: value / motor.count for key, value in pack.items()} if pack_side else each
     found = [

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, scalar
 from powertrain.documents.build import Build
 from powertrain.documents.spread import number_at, with_values
 from powertrain.doubt.tolerances import Doubtful, doubtful_heat, doubtful_inputs
@@ -109,6 +109,7 @@ def variants(
     at = np.vstack([np.zeros(len(doubt.inputs)), doubt.deviates])[drawn + 1]
     columns = {path: column[changed] for path, column in _columns(build, changes).items()}
     scales: dict[str, Array] = {}
+    grips: Array = scalar(1.0)
     reach = np.log1p([item.tolerance for item in doubt.inputs]) / FOUR_IN_FIVE
     factors = np.exp(at * reach).T
     for item, factor in zip(doubt.inputs, factors, strict=True):
@@ -116,12 +117,16 @@ def variants(
             scales[item.path.rsplit(".", 1)[-1]] = factor
             continue
         value = columns.get(item.path, number_at(build, item.path))
-        if item.of_loss:
-            columns[item.path] = np.maximum(1 - (1 - value) * factor, 0.01)  # type: ignore[operator]
+        if value is None:
+            grips = factor
+        elif item.of_loss:
+            columns[item.path] = np.maximum(1 - (1 - value) * factor, 0.01)
         else:
             columns[item.path] = value * factor
     many = with_values(build, columns)
     drives = Drive.of(many)
+    # An assumed grip stands in no document.
+    drives = replace(drives, grip=drives.grip.times(grips))
     stores = Store.of(many, drives)
     motor = {key: getattr(stores.motor, key) * scale for key, scale in scales.items()}
     stores = replace(stores, motor=replace(stores.motor, **motor))

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from powertrain.documents.build import Build
 from powertrain.documents.spread import number_at
+from powertrain.vehicle.traction import is_assumed
 
 ORIGINS = ("measured", "data_sheet", "estimated", "default")
 
@@ -94,6 +95,12 @@ WORSE = {"constants": 3.0, "size": 1.3, "mass": 1.0}
 """How much wider the heat estimates are, by what the motor's mass was known from."""
 
 
+FRICTION = "vehicle.traction.friction"
+
+ASSUMED_GRIP = 0.2
+"""How far off a grip may be that is assumed from the ground; common practice, no source."""
+
+
 @dataclass(frozen=True)
 class Doubtful:
     """An input that may be off, and by how much: a factor of 1 + `tolerance`, either way."""
@@ -111,6 +118,10 @@ def doubtful_inputs(build: Build) -> Iterator[Doubtful]:
     """Yield the inputs of a document that may be off; exact and absent ones are left out."""
     for rule in RULES:
         for path, number in _paths(rule.path, len(build.gearing)):
+            if path == FRICTION and is_assumed(build.vehicle):
+                yield Doubtful(path, "grip (assumed)", "default", ASSUMED_GRIP,
+                               rule.pct[0] / 100, rule.how, False)  # fmt: skip
+                continue
             value = number_at(build, path)
             if not value or (rule.of_loss and value >= 1):
                 continue

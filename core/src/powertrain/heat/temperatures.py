@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, filled, scalar, shape_of
 from powertrain.drive import Drive
-from powertrain.heat.limits import NODES, Limits
+from powertrain.heat.limits import NODES, Limits, NodeId
 from powertrain.heat.lumps import COPPER_PER_K, OneLump, TwoLumps
 from powertrain.heat.store import PartStore, Store
 from powertrain.operating.free import NO_SLIP
@@ -55,11 +55,16 @@ def flows_of(drive: Drive, state: State) -> Flows:
 
 @dataclass(frozen=True)
 class Node:
-    """One node: after a while, in the long run, and when it passes its limit (infinite: never)."""
+    """One node: after a while, in the long run, and when it passes its limit (infinite: never).
+
+    A temperature is infinite where the part is burnt by then; `burnt_s` is when it burns within
+    the while (infinite: it does not).
+    """
 
     after_c: Array
     steady_c: Array
     to_limit_s: Array
+    burnt_s: Array
 
 
 @dataclass(frozen=True)
@@ -99,36 +104,69 @@ def temperatures(
         lumps = _lumps(store, flows, _weakened(store, flows, case_end))
         winding_end, case_end = lumps.steady_k()
     winding_s = case_s = np.full(np.shape(winding), np.nan)
-    rooms = _rooms(store, limits)
+    burnt_s = (winding_s, case_s)
+    rooms = {key: getattr(limits, key).value_c - store.ambient_c for key in NODES}
+    burnt = {key: limits.burnt_c(key) - store.ambient_c for key in NODES}
     if timed:
         ends = (winding_end, case_end)
         winding_s, case_s = lumps.seconds_until((rooms["winding"], rooms["case"]), ends, start)
-    air = store.ambient_c
+        burnt_s = (np.full(np.shape(winding), np.inf),) * 2
+        if np.any(winding > burnt["winding"]) or np.any(case > burnt["case"]):
+            burnt_s = lumps.seconds_until((burnt["winding"], burnt["case"]), ends, start)
+
+    def node(
+        key: NodeId, reached_k: Array, end_k: Array, to_limit_s: Array, burns_s: Array
+    ) -> Node:
+        air = store.ambient_c
+        return Node(
+            limits.or_burnt(key, reached_k + air),
+            limits.or_burnt(key, end_k + air),
+            to_limit_s,
+            np.where(reached_k > burnt[key], burns_s, np.inf),
+        )
+
+    def single(key: NodeId, part: PartStore, heat_w: Array) -> Node:
+        lump = _one(part, heat_w, flows.travel_mps)
+        return node(
+            key, lump.after_k(seconds, start), lump.steady_k(),
+            lump.seconds_until(rooms[key], start), lump.seconds_until(burnt[key], start),
+        )  # fmt: skip
+
     return Temperatures(
-        winding=Node(winding + air, winding_end + air, winding_s),
-        case=Node(case + air, case_end + air, case_s),
-        controller=_single(store.controller, flows.controller_w, flows, store, seconds,
-                           rooms["controller"]),
-        pack=_single(store.pack, flows.pack_w, flows, store, seconds, rooms["pack"]),
+        winding=node("winding", winding, winding_end, winding_s, burnt_s[0]),
+        case=node("case", case, case_end, case_s, burnt_s[1]),
+        controller=single("controller", store.controller, flows.controller_w),
+        pack=single("pack", store.pack, flows.pack_w),
         runs_away=lumps.runs_away,
         repeat_share=_repeat_share(store, flows, limits) if timed else winding_s,
-    )  # fmt: skip
-
-
-def _rooms(store: Store, limits: Limits) -> dict[str, Array]:
-    """Return the limits in kelvin above the air."""
-    return {key: getattr(limits, key).value_c - store.ambient_c for key in NODES}
-
-
-def _single(
-    part: PartStore, heat_w: Array, flows: Flows, store: Store, seconds: Array, room_k: Array
-) -> Node:
-    lump, start = _one(part, heat_w, flows.travel_mps), store.parts_c - store.ambient_c
-    return Node(
-        after_c=lump.after_k(seconds, start) + store.ambient_c,
-        steady_c=lump.steady_k() + store.ambient_c,
-        to_limit_s=lump.seconds_until(room_k, start),
     )
+
+
+TABLE = np.geomspace(1e-5, 1.0, 120)
+"""Shares of a moment at which many drives are looked at for when they burn."""
+
+
+def burnt_seconds(
+    store: Store, flows: Flows, limits: Limits, within_s: Array
+) -> dict[NodeId, Array]:
+    """Return when each node of many drives burns at one moment, infinite where it does not.
+
+    Read between times of a table; `flows` are those of one moment, `within_s` how long it lasts.
+    """
+    at_s = TABLE[:, None] * within_s
+    reached = after(store, flows, at_s)
+    found: dict[NodeId, Array] = {}
+    for key in NODES:
+        over = np.broadcast_to(reached[key] - limits.burnt_c(key), at_s.shape)
+        passed = over >= 0
+        first = np.argmax(passed, axis=0)
+        before, column = np.maximum(first - 1, 0), np.arange(at_s.shape[1])
+        low, high = over[before, column], over[first, column]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            share = np.where(high > low, -low / (high - low), 1.0)
+        seconds = at_s[before, column] + share * (at_s[first, column] - at_s[before, column])
+        found[key] = np.where(np.any(passed, axis=0), seconds, np.inf)
+    return found
 
 
 def after(store: Store, flows: Flows, seconds: Array) -> dict[str, Array]:

@@ -6,19 +6,19 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, filled, greatest, pick, scalar
+from powertrain.arrays import Array, filled, pick, scalar
 from powertrain.documents.build import Build
 from powertrain.documents.spread import with_values
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.drive import Drive
-from powertrain.figures import MINUTE_S, Picture, searched_picture
+from powertrain.figures import MINUTE_S, Picture, most_amps, searched_picture
 from powertrain.gearing.train import ratio_of
-from powertrain.heat.limits import Limits
+from powertrain.heat.limits import NODES, Limits, NodeId
 from powertrain.heat.store import Store
 from powertrain.heat.temperatures import after
 from powertrain.ladder.sizes import StageSizes, checked
 from powertrain.operating.full_throttle import full_throttle
-from powertrain.operating.moments import with_moments
+from powertrain.operating.moments import MomentId, left_open, with_moments
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.registry import stoppers
 from powertrain.verdicts.rules.teeth import impossible
@@ -99,6 +99,7 @@ def rungs_of(build: Build, sizes: list[StageSizes]) -> Rungs:
         If there are none, or too many.
     """
     checked(sizes)
+    assumed = left_open(build)
     build = with_moments(build)
     teeth, of = _distinct(sizes)
     rules = tuple(stopper.id for stopper in stoppers())
@@ -106,7 +107,7 @@ def rungs_of(build: Build, sizes: list[StageSizes]) -> Rungs:
     stopped, ratios = [], []
     for begin in range(0, teeth.shape[1], BLOCK):
         block = teeth[:, begin : begin + BLOCK]
-        many = _solved(build, sizes, block)
+        many = _solved(build, sizes, block, assumed)
         ratios.append(many.drive.train.ratio)
         for name, value in _figures(many).items():
             figures[name].append(filled(value, (block.shape[1],)))
@@ -155,7 +156,10 @@ def _reduced(over: Places, under: Places) -> tuple[Places, Places]:
     return first, of
 
 
-def _solved(build: Build, sizes: list[StageSizes], teeth: NDArray[np.float64]) -> Many:
+def _solved(
+    build: Build, sizes: list[StageSizes], teeth: NDArray[np.float64],
+    assumed: tuple[MomentId, ...],
+) -> Many:  # fmt: skip
     values: dict[str, NDArray[np.float64]] = {}
     for row, one in enumerate(sizes):
         values[f"gearing.{one.index}.driver_teeth"] = teeth[2 * row]
@@ -163,20 +167,13 @@ def _solved(build: Build, sizes: list[StageSizes], teeth: NDArray[np.float64]) -
     geared = with_values(build, values)
     drive = Drive.of(geared)
     store = Store.of(geared, drive)
-    picture = searched_picture(geared, drive, store, timed=True)
+    picture = searched_picture(geared, drive, store, timed=True, assumed=assumed)
     return Many(geared, drive, store, picture, Limits.of(build))
 
 
 def _figures(many: Many) -> dict[str, Array]:
     picture, moments = many.picture, many.picture.moments
-    run = moments.launch_run
-    states = [moment.state for moment in moments.all()[:4]]
-    shape = np.shape(moments.cruise.met)
-    motor_a = greatest(*(filled(state.motor_current_a, shape) for state in states))
-    pack_a = greatest(*(filled(state.battery_current_a, shape) for state in states))
-    if run is not None:
-        motor_a = np.maximum(motor_a, run.peak_motor_current_a)
-        pack_a = np.maximum(pack_a, run.peak_battery_current_a)
+    pack_a, motor_a = most_amps(moments)
     climbed, minute = picture.after_climb(), _after_a_minute(picture)
     return {
         "top_speed_kmh": kmh_from_mps(moments.top_speed.state.speed_mps),
@@ -196,9 +193,10 @@ def launch_n(drive: Drive) -> Array:
     return full_throttle(drive, scalar(0.0)).force_n
 
 
-def _after_a_minute(picture: Picture) -> dict[str, Array]:
+def _after_a_minute(picture: Picture) -> dict[NodeId, Array]:
     """Return temperatures after a minute at top speed, where the throttle is held open."""
-    return after(picture.store, pick(picture.flows, 3), scalar(MINUTE_S))
+    reached = after(picture.store, pick(picture.flows, 3), scalar(MINUTE_S))
+    return {node: picture.limits.or_burnt(node, reached[node]) for node in NODES}
 
 
 def _first_stop(many: Many, count: int) -> Places:

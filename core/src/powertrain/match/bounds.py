@@ -70,16 +70,14 @@ def too_weak(brief: Brief, options: Options, wishes: Sequence[OfDrive]) -> NDArr
     """Return the gearings whose teeth can't pass on what some duty takes.
 
     With the lightest parts: the torque at the shafts for a push F is ``F r/(G eta)``, and a
-    full-throttle start, at which the teeth are judged, gives no less.
+    full-throttle start, at which the teeth are judged, gives no less: push never rises with
+    speed, and tyres put down most on the level.
     """
     gearings = options.gearings
     lightest = brief.vehicle.mass_kg + _lightest_kg(brief, options)
     road = RoadLoad.of(brief.vehicle.model_copy(update={"mass_kg": lightest}), brief.conditions)
     radius_m = radius_m_from_circumference_mm(brief.wheel.rolling_circumference_mm)
     weak = np.zeros(len(gearings), bool)
-    if Grip.of(brief.vehicle).known:
-        # Slipping wheels may hold a start to less torque than the hill takes.
-        return weak
     for duty in duties_of(brief, wishes):
         force_n = float(road.force_n(scalar(duty.speed_mps), scalar(duty.grade_pct)))
         torque_nm = force_n * radius_m / (gearings.ratio * gearings.efficiency)
@@ -152,6 +150,12 @@ class _Ask:
         """Return the duties that take a push of every trio; what the wind does bounds none."""
         found = duties_of(self.brief, self.wishes)
         return [duty for duty in found if np.all(self.wanted_n(duty) > 0)]
+
+    def grips_n(self) -> Array:
+        """Return what the tyres put down on the level with a gearing of no mass."""
+        road = self.level.road
+        grip = Grip.of(self.brief.vehicle)
+        return grip.greatest_force_n(road.weight_n, scalar(0.0), road.rolling_n(scalar(0.0)))
 
     def wanted_n(self, duty: Duty, more_kg: float = 0.0) -> Array:
         """Return the push that a duty takes, with a gearing of no mass or of `more_kg`."""
@@ -255,13 +259,14 @@ def _cut(
         wanted = _of_rows(ask.wanted_n(duty), rows)
         sieve(torque * thick * ask.best >= wanted * (1 - ROOM), duty.id)
     gearings, top = ask.options.gearings, ask.brief.wishes.top_speed_kmh
-    if top is not None and top.max is not None and not Grip.of(ask.brief.vehicle).known:
+    if top is not None and top.max is not None:
         duty = Duty("top_speed_max", mps_from_kmh(top.max), 0.0)
         worst = float(np.min(gearings.efficiency[ask.geared], initial=1.0))
         heaviest = float(np.max(gearings.mass_kg[ask.geared], initial=0.0))
         torque = push_n(level, duty.speed_mps * thick * (1 + ROOM))
         wanted = _of_rows(ask.wanted_n(duty, heaviest), rows)
-        below = (torque <= 0) | (torque * thin * worst <= wanted + ROOM * np.abs(wanted))
+        pushed = np.minimum(torque * thin * worst, _of_rows(ask.grips_n(), rows))
+        below = (torque <= 0) | (pushed <= wanted + ROOM * np.abs(wanted))
         sieve(below, duty.id)
     used = alive & (inside > 0)
     trio, cell = np.nonzero(used)

@@ -14,7 +14,6 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
-from powertrain.documents.build import Build
 from powertrain.figures import searched_picture, steady_picture
 from powertrain.match.gearings import GearingColumns
 from powertrain.match.groups import Trios
@@ -29,7 +28,6 @@ AT_ONCE, ROWS_AT_ONCE = 65_536, 2048
 """Candidates, and different sets of motor, controller and pack, that are run together."""
 
 Keys = NDArray[np.int64]
-Prove = Callable[[Build, GearingColumns], Answer | None]
 Value = Callable[[Seen, Mapping[str, Array]], Worth]
 
 
@@ -50,14 +48,12 @@ class GroupLoop:
 
     def __init__(
         self, brief: Brief, questions: Questions, trios: Trios,
-        teeth: Prove, worth: Value,
+        worth: Value,
     ) -> None:  # fmt: skip
         """Record and compile it.
 
         Parameters
         ----------
-        teeth : callable
-            Whether teeth stand a full-throttle start, where that is to be asked.
         worth : callable
             What a candidate is worth, given its margins.
 
@@ -79,19 +75,16 @@ class GroupLoop:
             **{name: recorded_input(tape, f"gear_{name}", quick=True)
                for name in GearingColumns.__dataclass_fields__}
         )  # fmt: skip
-        self._program = self._recorded(brief, questions, one, gear, teeth, worth, tape)
+        self._program = self._recorded(brief, questions, one, gear, worth, tape)
 
     def _recorded(
         self, brief: Brief, questions: Questions, one: Trios, gear: GearingColumns,
-        teeth: Prove, worth: Value, tape: Tape,
+        worth: Value, tape: Tape,
     ) -> Program:  # fmt: skip
         first = np.zeros(1, int)
         build = one.builds(brief, first, gear.of_build())
         many = unseen(build)
         answers = [*questions.quick(many.drive)]
-        asked = teeth(build, gear)
-        if asked is not None:
-            answers.append(asked)
         steady = replace(many, picture=steady_picture(build, many.drive, many.store))
         price, added_kg = one.price + gear.price, one.added_kg + gear.mass_kg
         quickly = self._first_of(answers)

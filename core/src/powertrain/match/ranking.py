@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, least
 from powertrain.documents.brief import Brief
+from powertrain.heat.limits import NodeId
 from powertrain.match.seen import Seen
 from powertrain.match.wish import OfPart, Wished
 from powertrain.operating.distance import range_km
@@ -62,12 +63,15 @@ def worth_of(brief: Brief, seen: Seen, margins: dict[str, Array]) -> Worth:
     return Worth(score, parts, np.asanyarray(margin))
 
 
+MOTOR_NODES: tuple[NodeId, ...] = ("winding", "case")
+
+
 def tightest(seen: Seen, margins: dict[str, Array]) -> Array:
     """Return the least margin of all wishes, and of winding and case at the end of the climb."""
     reached, limits, store = seen.many.picture.after_climb(), seen.many.limits, seen.many.store
-    rooms = [
+    rooms: list[Array] = [
         (limit.value_c - reached[node]) / (limit.value_c - store.ambient_c)
-        for node, limit in (("winding", limits.winding), ("case", limits.case))
+        for node, limit in zip(MOTOR_NODES, (limits.winding, limits.case), strict=True)
     ]
     # NaN stands for a figure that is found for one drive only, or of which nothing is known.
     known = [np.where(np.isnan(value), np.inf, value) for value in margins.values()]

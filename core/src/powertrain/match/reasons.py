@@ -14,7 +14,6 @@ WORDS = {
     "outputs": "there are more motors than outputs",
     "regeneration": "braking would push too much into the pack",
     "timing_sum": "timing adds up to too much",
-    "stall": "held stalled it would burn before anybody can react",
     "motor_current": "the motor would carry more than it is rated for",
     "controller_current": "the controller would carry more than it is rated for",
     "pack_current": "the pack would give more than it may",

@@ -19,7 +19,6 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, filled, scalar
 from powertrain.documents.brief import Brief
-from powertrain.documents.build import Build
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
 from powertrain.figures import searched_picture, steady_picture
@@ -29,12 +28,13 @@ from powertrain.match.gearings import GearingColumns
 from powertrain.match.group_loop import GroupLoop, Unrecordable, pieces
 from powertrain.match.groups import Trios
 from powertrain.match.options import Options
-from powertrain.match.questions import Answer, Questions, kept, unseen
+from powertrain.match.questions import Questions, kept, unseen
 from powertrain.match.ranking import Best, Front, Worth, counts_as_margin, worth_of
 from powertrain.match.rough import Rough, level
 from powertrain.match.seen import Seen
 from powertrain.match.tally import Tally
 from powertrain.match.wish import OfPart, Wished
+from powertrain.operating.free import NO_SLIP
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.vehicle.traction import Grip
 from powertrain.verdicts.verdict import Mask, exceeds
@@ -86,7 +86,7 @@ class Search:
         """How many candidates were solved in compiled loops."""
         self._favour, self._loops_from = favour, loops_from
         self._hub = np.array([option.mounts == "hub" for option in self.options.motors])
-        self._grips = Grip.of(brief.vehicle).known
+        self._grip = Grip.of(brief.vehicle)
 
     def run(self) -> "Search":
         """Do all of it."""
@@ -153,12 +153,8 @@ class Search:
             passes = self.tally.sieve(
                 passes, self._geared_as_it_mounts(trios, row, gear), "hub_motor"
             )
-        if not self._grips:
-            # Standing still the torque is that of motor, controller and pack alone.
-            alone = Drive.of(trios.builds(self.brief, np.arange(len(trios)), level(len(trios))))
-            torque_nm = filled(_start_nm(alone), (len(trios),))[row]
-            strong = ~exceeds(torque_nm, self.options.gearings.carries_nm[gear])
-            passes = self.tally.sieve(passes, strong, "tooth_load")
+        strong = ~exceeds(self._start_nm(trios, row, gear), self.options.gearings.carries_nm[gear])
+        passes = self.tally.sieve(passes, strong, "tooth_load")
         self.tally.to_solve -= int(np.count_nonzero(~passes))
         return row[passes], gear[passes]
 
@@ -166,11 +162,24 @@ class Search:
         """Return where a hub motor has no gearing, and another motor has one."""
         return np.asarray(self._hub[trios.motor[row]] == (self.options.gearings.stages[gear] == 0))
 
-    def _teeth_stand(self, build: Build, gear: GearingColumns) -> Answer | None:
-        """Return whether teeth stand a start that grip limits; the others are asked before."""
-        if not self._grips:
-            return None
-        return "tooth_load", ~exceeds(_start_nm(Drive.of(build)), gear.carries_nm)
+    def _start_nm(self, trios: Trios, row: Keys, gear: Keys) -> Array:
+        """Return the torque of all shafts together at a full-throttle start.
+
+        Standing still it is that of motor, controller and pack alone, or what the tyres hold.
+        """
+        every = trios.builds(self.brief, np.arange(len(trios)), level(len(trios)))
+        alone = replace(Drive.of(every), grip=NO_SLIP)
+        start = full_throttle(alone, scalar(0.0)).shaft_torque_nm * alone.motor.count
+        torque_nm: Array = filled(start, (len(trios),))[row]
+        if not self._grip.known:
+            return torque_nm
+        columns, road = self.options.gearings.columns(gear), alone.road
+        own_kg = filled(road.mass_kg, (len(trios),))[row]
+        laden = replace(road, mass_kg=own_kg + columns.mass_kg)
+        still = scalar(0.0)
+        holds_n = self._grip.greatest_force_n(laden.weight_n, still, laden.rolling_n(still))
+        held_nm = holds_n * alone.wheel_radius_m / (columns.ratio * columns.efficiency)
+        return np.minimum(torque_nm, held_nm)
 
     def _gears(self, gear: Keys) -> GearingColumns:
         columns = self.options.gearings.columns(gear)
@@ -200,9 +209,6 @@ class Search:
         alive = np.ones(len(row), bool)
         for reason, passes in self.questions.quick(Drive.of(build)):
             alive = self.tally.sieve(alive, passes, reason)
-        teeth = self._teeth_stand(build, columns)
-        if teeth is not None:
-            alive = self.tally.sieve(alive, teeth[1], teeth[0])
         left: Keys = np.flatnonzero(alive)
         if not len(left):
             return left
@@ -261,7 +267,7 @@ class Search:
         collects = gc.isenabled()
         gc.disable()
         try:
-            return GroupLoop(self.brief, self.questions, trios, self._teeth_stand, self._worth)
+            return GroupLoop(self.brief, self.questions, trios, self._worth)
         except Unrecordable:
             return None
         finally:
@@ -341,8 +347,3 @@ def _written_out(trio: Keys, low: Keys, counts: Keys, geared: Keys) -> tuple[Key
     """Return the row and the gearing of every candidate in some stretches of the gearings."""
     begins = np.repeat(low - np.cumsum(counts) + counts, counts)
     return np.repeat(trio, counts), geared[begins + np.arange(len(begins))]
-
-
-def _start_nm(drive: Drive) -> Array:
-    """Return the torque of all shafts together at a full-throttle start."""
-    return full_throttle(drive, scalar(0.0)).shaft_torque_nm * drive.motor.count

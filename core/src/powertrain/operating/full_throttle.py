@@ -73,7 +73,7 @@ def push_n(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> Array:
         force_n = geared.wheel_force_n(geared.motor.shaft_torque_nm(speed_rad_s, current_a))
         best_n = force_n if best_n is None else np.maximum(best_n, force_n)
     if drive.grip.known and best_n is not None:
-        best_n = np.minimum(best_n, _grips_n(drive, grade_pct))
+        best_n = np.minimum(best_n, grips_n(drive, grade_pct))
     return best_n  # type: ignore[return-value]
 
 
@@ -82,9 +82,10 @@ Push = Callable[[Array], Array]
 
 
 def push_by_limit(drive: Drive, grade_pct: Array) -> list[Push]:
-    """Return, for each limit, the push that it alone would leave, as a smooth function of speed.
+    """Return, for each electric limit, the push that it alone leaves, a smooth function of speed.
 
-    Where the pack is not driven beyond its greatest power, `push_n` is the least of them. With
+    Where the pack is not driven beyond its greatest power, `push_n` is the least of them and of
+    what the tyres put down. With
     a gearbox they are those of the tallest gear.
     """
     geared = drive.in_gear(drive.train.gears[-1])
@@ -117,9 +118,6 @@ def push_by_limit(drive: Drive, grade_pct: Array) -> list[Push]:
         share_w = pack.power_w(limit_a, standby_a) / n
         ohm, drop_v = controller.resistance_ohm, controller.switching_v
         branches.append(at(lambda w: motor.current_at_power_a(w, share_w, ohm, drop_v)))
-    if drive.grip.known:
-        grips_n = _grips_n(drive, grade_pct)
-        branches.append(lambda speed_mps: grips_n)
     return branches
 
 
@@ -166,7 +164,8 @@ def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
     return current_a, battery_a, held, over
 
 
-def _grips_n(drive: Drive, grade_pct: Array) -> Array:
+def grips_n(drive: Drive, grade_pct: Array) -> Array:
+    """Return the greatest push that the driven wheels put down on a slope."""
     road = drive.road
     return drive.grip.greatest_force_n(road.weight_n, grade_pct, road.rolling_n(grade_pct))
 
@@ -181,17 +180,17 @@ def _in_gear(drive: Drive, speed_mps: Array, grade_pct: Array, gear: Array) -> F
     torque_nm = motor.shaft_torque_nm(speed_rad_s, current_a)
     force_n = drive.wheel_force_n(torque_nm)
     if drive.grip.known:
-        grips_n = _grips_n(drive, grade_pct)
-        slips = force_n > grips_n
+        holds_n = grips_n(drive, grade_pct)
+        slips = force_n > holds_n
         if slips.any():
-            held_nm = drive.shaft_torque_for_nm(np.where(slips, grips_n, 0.0))
+            held_nm = drive.shaft_torque_for_nm(np.where(slips, holds_n, 0.0))
             held_a = motor.current_at_torque_a(speed_rad_s, held_nm)
             current_a = np.where(slips, held_a, current_a)
             held_w = motor_side_power_w(drive, speed_rad_s, current_a)
             held_pack_a = drive.pack.current_at_power_a(held_w, standby_a)
             battery_a = np.where(slips, held_pack_a, battery_a)
             torque_nm = np.where(slips, held_nm, torque_nm)
-            force_n = np.where(slips, grips_n, force_n)
+            force_n = np.where(slips, holds_n, force_n)
             limited_by = np.where(slips, Limit.TRACTION, limited_by)
     return FullThrottle(
         motor_current_a=current_a,
@@ -222,7 +221,7 @@ def corner_speeds_mps(drive: Drive) -> tuple[Array, ...]:
     most_a = np.minimum(controller.motor_current_limit_a, motor.own_current_limit_a)
     amps = [most_a]
     if drive.grip.known:
-        held_nm = drive.shaft_torque_for_nm(_grips_n(drive, LEVEL))
+        held_nm = drive.shaft_torque_for_nm(grips_n(drive, LEVEL))
         amps.append(motor.current_at_torque_a(LEVEL, held_nm))
     pack_a = controller.battery_current_limit_a
     with np.errstate(invalid="ignore", divide="ignore", over="ignore"):

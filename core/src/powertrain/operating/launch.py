@@ -66,21 +66,21 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
 
 
 def launch_at_most(drive: Drive, to_mps: Array) -> Launch:
-    """Return bounds from above on time and distance of a launch; its peaks are exact.
+    """Return bounds from above on time and distance of a launch; its peaks are those at its ends.
 
     Spare push never rises with speed, so all of the way takes no longer than with what is left
     at the end.
     """
-    ends, along = _ends_mps(drive, to_mps, fine=False), with_axis(drive)
-    at = full_throttle(along, ends)
-    spare_n = at.force_n[..., -1] - drive.road.force_n(to_mps, LEVEL)
+    to_mps = np.broadcast_to(floats(to_mps), np.broadcast_shapes(shape_of(drive), np.shape(to_mps)))
+    at = full_throttle(drive, to_mps)
+    spare_n = at.force_n - drive.road.force_n(to_mps, LEVEL)
     with np.errstate(divide="ignore"):
         time_s = np.where(spare_n > 0, drive.equivalent_mass_kg * to_mps / spare_n, np.inf)
     return Launch(
         time_s=time_s,
         distance_m=time_s * to_mps,
-        peak_battery_current_a=at.battery_current_a.max(axis=-1),
-        peak_motor_current_a=at.motor_current_a.max(axis=-1),
+        peak_battery_current_a=at.battery_current_a,
+        peak_motor_current_a=at.motor_current_a,
     )
 
 

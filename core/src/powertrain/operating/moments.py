@@ -13,6 +13,7 @@ from powertrain.operating.free import free_running_full
 from powertrain.operating.full_throttle import LEVEL, fastest_mps, full_throttle
 from powertrain.operating.launch import Launch, launch, launch_at_most
 from powertrain.operating.limits import Limit
+from powertrain.operating.peaks import Peaks, peaks_to
 from powertrain.operating.state import State, state_at_full_throttle
 from powertrain.operating.steady import can_hold, steady
 from powertrain.operating.top_speed import at_top_speed, top_speed_mps
@@ -67,6 +68,8 @@ class Moments:
     top_speed: Moment
     wheels_up: Moment
     launch_run: Launch | None
+    peaks: Peaks
+    """The most amps at full throttle, at any speed from rest to top speed."""
     climb_top: State
     """Full throttle on the climb's grade, whatever speed is asked there."""
     tops: State
@@ -108,19 +111,31 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
         top_speed=Moment("top_speed", flat, None, 0.0, False, flat.speed_mps > 0),
         wheels_up=Moment("wheels_up", free, None, 0.0, False, always),
         launch_run=run,
+        peaks=peaks_to(drive, flat.speed_mps),
         climb_top=hill,
         tops=tops,
         asked=asked,
     )
 
 
+def left_open(build: Build) -> tuple[MomentId, ...]:
+    """Return the moments that a document leaves open."""
+    said = build.moments
+    asked: dict[MomentId, float | None] = {
+        "launch": said.launch_to_kmh,
+        "climb": said.climb_grade_pct,
+        "cruise": said.cruise_kmh,
+    }
+    return tuple(moment for moment, value in asked.items() if value is None)
+
+
 def with_moments(build: Build) -> Build:
-    """Return a build that says itself where launch, climb and cruise are looked at."""
+    """Return a build that says itself where launch and cruise are looked at."""
     asked = moments_of(build, Drive.of(build)).asked
     own = build.moments
+    # The hill that is looked at where none is said is the same for every build, and stays unsaid.
     said = {
         "launch_to_kmh": own.launch_to_kmh or float(kmh_from_mps(asked.launch_to_mps)),
-        "climb_grade_pct": own.climb_grade_pct or float(asked.climb_grade_pct),
         "cruise_kmh": own.cruise_kmh or float(kmh_from_mps(asked.cruise_mps)),
     }
     return build.model_copy(update={"moments": own.model_copy(update=said)})
@@ -171,6 +186,7 @@ def searched_moments(build: Build, drive: Drive, *, timed: bool) -> Moments:
         top_speed=Moment("top_speed", flat, None, 0.0, False, flat.speed_mps > 0),
         wheels_up=replace(told.cruise, id="wheels_up"),
         launch_run=run,
+        peaks=peaks_to(drive, flat.speed_mps),
         climb_top=climb.state,
         tops=flat,
         asked=asked,
@@ -202,6 +218,7 @@ def _standing_in(told: Moment, asked: Asked, climb: Moment) -> Moments:
         top_speed=replace(told, id="top_speed"),
         wheels_up=replace(told, id="wheels_up"),
         launch_run=None,
+        peaks=Peaks.of_state(told.state),
         climb_top=climb.state,
         tops=told.state,
         asked=asked,
@@ -263,11 +280,6 @@ def _round_kmh(speed_kmh: float) -> float:
 def _asked(build: Build, grade_pct: Array, top_mps: float) -> Asked:
     said, top_kmh = build.moments, float(kmh_from_mps(top_mps))
     launch_kmh, cruise_kmh = said.launch_to_kmh, said.cruise_kmh
-    left_open: dict[MomentId, bool] = {
-        "launch": launch_kmh is None,
-        "climb": said.climb_grade_pct is None,
-        "cruise": cruise_kmh is None,
-    }
     if launch_kmh is None:
         launch_kmh = _round_kmh(LAUNCH_SHARE * top_kmh)
     if cruise_kmh is None:
@@ -278,7 +290,7 @@ def _asked(build: Build, grade_pct: Array, top_mps: float) -> Asked:
         climb_grade_pct=grade_pct,
         climb_mps=None if climb_kmh is None else scalar(mps_from_kmh(climb_kmh)),
         cruise_mps=scalar(mps_from_kmh(cruise_kmh)),
-        assumed=tuple(moment for moment, is_open in left_open.items() if is_open),
+        assumed=left_open(build),
     )
 
 

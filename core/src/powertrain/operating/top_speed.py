@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, pick
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import Push, fastest_mps, push_by_limit, push_n
+from powertrain.operating.full_throttle import Push, fastest_mps, grips_n, push_by_limit, push_n
 from powertrain.operating.limits import Limit
 from powertrain.operating.roots import falling_root, root_near
 from powertrain.operating.state import State, state_at_full_throttle
@@ -95,6 +95,10 @@ def _near(
     for branch_n in push_by_limit(drive, grade_pct):
         branch = _spare(drive, grade_pct, branch_n)
         found = np.minimum(found, root_near(branch, near_mps, steps))
+    if drive.grip.known:
+        # What the tyres put down does not depend on speed, so that this crossing has a formula.
+        held_mps = drive.road.speed_at_force_mps(grips_n(drive, grade_pct), grade_pct)
+        found = np.minimum(found, np.maximum(held_mps, 0.0))
     left_n = np.abs(_spare(drive, grade_pct)(found))
     asked_n = np.abs(drive.road.force_n(found, grade_pct))
     return found, ~(left_n <= (EXACT if exact else NEAR_ENOUGH) * asked_n)

@@ -68,7 +68,11 @@ class RoadLoad:
 
         Below zero where it would not roll, infinite where it rolls and there is no air drag.
         """
-        pull_n = -self.still_n(grade_pct)
+        return self.speed_at_force_mps(scalar(0.0), grade_pct)
+
+    def speed_at_force_mps(self, force_n: Array, grade_pct: Array) -> Array:
+        """Return the speed that a constant push holds; below zero where it does not move."""
+        pull_n = force_n - self.still_n(grade_pct)
         with np.errstate(divide="ignore", invalid="ignore"):
             through_air_mps = np.sign(pull_n) * np.sqrt(np.abs(pull_n) / self._air_factor)
         still = np.where(pull_n > 0, np.inf, -np.inf)

@@ -4,7 +4,7 @@ Source: quasi-static balance of a two-axle vehicle, e.g. Wong, Theory of Ground 
 (from memory). The air's force is taken to act at the height of the centre of mass.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -16,7 +16,7 @@ from powertrain.documents.vehicle import Traction, Vehicle
 
 @dataclass(frozen=True)
 class Grip:
-    """Where the weight stands; `lever` is height of the centre over wheelbase.
+    """Where the weight stands and how it grips; `lever` is height of the centre over wheelbase.
 
     `lever` is positive where pushing forward loads the driven axle (the rear one), negative for
     the front, and zero where all wheels drive or the balance is not known.
@@ -30,19 +30,23 @@ class Grip:
 
     @classmethod
     def of(cls, vehicle: Vehicle) -> "Grip":
-        """Return the grip that a document describes; infinite where it says nothing."""
+        """Return the grip that a document describes, or an assumed one."""
         said = vehicle.traction
+        friction = assumed_friction(vehicle)
         if said is None:
-            inf = scalar(np.inf)
-            return cls(inf, scalar(1.0), scalar(0.0), inf)
+            return cls(friction, scalar(1.0), scalar(0.0), scalar(np.inf))
         rear = said.driven_axle == "rear"
         share = _share(said)
         return cls(
-            friction=scalar(np.inf if said.friction is None else said.friction),
+            friction=friction if said.friction is None else scalar(said.friction),
             driven_share=share,
             lever=_lever(said, share, 1.0 if rear else -1.0),
             centre_to_driven_over_height=_lifting(said, share) if rear else scalar(np.inf),
         )
+
+    def times(self, factor: Array) -> "Grip":
+        """Return it with so much of the friction."""
+        return replace(self, friction=self.friction * factor)
 
     @cached_property
     def known(self) -> bool:
@@ -71,6 +75,35 @@ class Grip:
         slope = np.arctan(grade_pct / 100)
         balance = np.cos(slope) * self.centre_to_driven_over_height - np.sin(slope)
         return STANDARD_GRAVITY_MPS2 * balance
+
+
+MODEL_KG = 20.0
+"""Below it a vehicle is a model, whose small soft tyres drag more on the very same tarmac."""
+
+BEST_ROLLING = {"model": 0.02, "other": 0.005}
+"""Rolling resistance of good tyres on clean tarmac, at which the grip is 1."""
+
+LOOSENS, LEAST = 0.35, 0.35
+"""What is lost of it for each tenfold of rolling resistance, and what mud leaves."""
+
+
+def assumed_friction(vehicle: Vehicle) -> Array:
+    """Return the friction of a vehicle that does not say it, from what its ground drags.
+
+    1 on clean tarmac, less the more the ground gives way: 0.8 to 1.0 on tarmac, 0.7 to 0.8 on
+    gravel, about a half on a meadow. Common practice, no source.
+    """
+    small = np.asanyarray(vehicle.mass_kg) < MODEL_KG
+    best = np.where(small, BEST_ROLLING["model"], BEST_ROLLING["other"])
+    drags = np.maximum(scalar(vehicle.rolling_resistance), 1e-4) / best
+    # In arrays of one number each, so that it can be recorded.
+    loose: Array = 1.0 - LOOSENS / np.log(10.0) * np.log(drags)
+    return np.clip(loose, LEAST, 1.0)
+
+
+def is_assumed(vehicle: Vehicle) -> bool:
+    """Return whether the grip is not stated."""
+    return vehicle.traction is None or vehicle.traction.friction is None
 
 
 def _share(said: Traction) -> Array:

@@ -6,11 +6,10 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.documents.build import Build
 from powertrain.documents.vehicle import FixedStage, ToothedStage
 from powertrain.doubt.draws import Doubt, Variants, variants
 from powertrain.figures import Picture, picture_of
-from powertrain.verdicts.verdict import Case, Fix
+from powertrain.verdicts.verdict import Case, Fix, may_limit
 
 FEWEST_TEETH = 11
 """A driver is not made smaller than this to cure anything."""
@@ -27,7 +26,7 @@ Good = Callable[[Variants, Picture], Any]
 
 def cure(case: Case, good: Good) -> Fix | None:
     """Return the change after which `good` holds and which costs least top speed, if any does."""
-    fixes = list(candidates(case.build)) if case.cures else []
+    fixes = list(candidates(case)) if case.cures else []
     if not fixes:
         return None
     many = variants(case.build, NOTHING_DOUBTED, [fix.change for fix in fixes], draws=0)
@@ -53,9 +52,9 @@ def _keeps(case: Case, picture: Picture, count: int) -> NDArray[np.bool_]:
     return kept[1:]
 
 
-def candidates(build: Build) -> Iterator[Fix]:
-    """Yield shorter gearing of every stage, and lower limits."""
-    for index, stage in enumerate(build.gearing):
+def candidates(case: Case) -> Iterator[Fix]:
+    """Yield shorter gearing of every stage, and lower limits that leave the top speed its amps."""
+    for index, stage in enumerate(case.build.gearing):
         if isinstance(stage, ToothedStage):
             for side, now, teeth in _shorter(stage):
                 say = f"Stage {index + 1}: {side} of {teeth} teeth instead of {now}"
@@ -66,10 +65,12 @@ def candidates(build: Build) -> Iterator[Fix]:
                 say = f"Stage {index + 1}: {ratio:g} : 1 instead of {stage.ratio:g} : 1"
                 yield Fix(say=say, change={f"gearing.{index}.ratio": ratio})
     for side, key in (("motor", "motor_current_limit_a"), ("pack", "battery_current_limit_a")):
-        limit_a: Any = getattr(build.controller, key)
+        limit_a: Any = getattr(case.build.controller, key)
         if limit_a is not None:
             for step in LIMIT_STEPS:
                 less_a = float(f"{limit_a * step:.2g}")
+                if not may_limit(case, key, less_a):
+                    continue
                 say = f"Set the {side} amps limit to {less_a:g} A"
                 yield Fix(say=say, change={f"controller.{key}": less_a})
 

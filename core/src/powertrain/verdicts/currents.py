@@ -19,20 +19,16 @@ from powertrain.verdicts.verdict import (
     PartId,
     Severity,
     Verdict,
+    Worst,
     exceeds,
+    in_words,
+    lasting,
+    may_limit,
     nowhere,
     severity_of,
+    softened,
+    worst_of,
 )
-
-LASTING = ("climb", "cruise", "top_speed")
-"""Moments that last; a launch is over in seconds and is judged against the peak rating."""
-
-MOMENT_WORDS = {
-    "launch": "in the launch",
-    "climb": "on the climb",
-    "cruise": "at cruise",
-    "top_speed": "at top speed",
-}
 
 
 @dataclass(frozen=True)
@@ -43,7 +39,8 @@ class Rated:
     noun: str
     path: str
     amps: Callable[[State], Array]
-    launch_peak_a: Array
+    most_a: Array
+    """At full throttle, at any speed from rest to top speed."""
     continuous_a: float | None
     peak_a: float | None
     peak_s: float | None
@@ -69,25 +66,26 @@ def judged_current(case: Case, rated: Rated) -> Iterator[Verdict | NotJudged]:
 
 
 def _lasting(case: Case, rated: Rated, rating_a: float) -> Verdict:
-    lasting = [moment for moment in case.moments.all() if moment.id in LASTING]
-    worst = max(lasting, key=lambda moment: float(rated.amps(moment.state)))
-    amps = float(rated.amps(worst.state))
-    severity: Severity = severity_of(amps, rating_a)
-    why = f"{amps:.1f} A {MOMENT_WORDS[worst.id]}, {rating_a:g} A for as long as you like."
-    if severity == "stop" and worst.id == "climb" and _climb_is_short(case, rated):
+    worst = worst_of(case, rated.amps, lambda amps: severity_of(amps, rating_a) != "ok")
+    amps = worst.value
+    severity = softened(severity_of(amps, rating_a), worst)
+    where = in_words(case, worst.moment)
+    why = f"{amps:.1f} A {where}, {rating_a:g} A for as long as you like."
+    if severity == "stop" and worst.moment.id == "climb" and _climb_is_short(case, rated):
         severity = "watch"
         why += " The hill is over before its peak time is."
-    verdict = _verdict(rated, "continuous", severity, amps, rating_a, worst.id, why)
+    verdict = _verdict(case, rated, "continuous", severity, amps, rating_a, worst.moment.id, why)
     if severity != "stop":
         return verdict
     # Shorter gearing keeps the hill that a lower limit may lose.
-    better = cure(case, lambda many, picture: _carries(picture, rated, rating_a))
+    better = cure(case, lambda many, picture: _carries(case, picture, rated, rating_a))
     return verdict if better is None else verdict.model_copy(update={"fix": better})
 
 
-def _carries(picture: Picture, rated: Rated, rating_a: float) -> NDArray[np.bool_]:
+def _carries(case: Case, picture: Picture, rated: Rated, rating_a: float) -> NDArray[np.bool_]:
     """Return which variants carry no more than the rating in any moment that lasts."""
-    amps = [rated.amps(moment.state) for moment in picture.moments.all() if moment.id in LASTING]
+    asked = {moment.id for moment in lasting(case)}
+    amps = [rated.amps(moment.state) for moment in picture.moments.all() if moment.id in asked]
     most: NDArray[np.bool_] = greatest(*amps) <= rating_a
     return most
 
@@ -103,31 +101,34 @@ def _climb_is_short(many: Many, rated: Rated) -> Mask:
 
 def current_stops(many: Many, rated: Rated) -> Mask:
     """Return where lasting or peak amps of one part are above its ratings."""
-    lasting = [rated.amps(moment.state) for moment in many.moments.all() if moment.id in LASTING]
-    most = greatest(*lasting)
+    held = {moment.id: rated.amps(moment.state) for moment in lasting(many)}
+    most = greatest(*held.values())
     stop = nowhere(many)
     if rated.continuous_a is not None:
-        on_climb = lasting[0] >= most
-        spared = on_climb & _climb_is_short(many, rated)
+        spared = nowhere(many)
+        if "climb" in held:
+            spared = (held["climb"] >= most) & _climb_is_short(many, rated)
         stop = stop | (exceeds(most, rated.continuous_a) & ~spared)
     if rated.peak_a is not None:
-        stop = stop | exceeds(np.maximum(most, rated.launch_peak_a), rated.peak_a)
+        stop = stop | exceeds(np.maximum(most, rated.most_a), rated.peak_a)
     return stop
 
 
 def _peak(case: Case, rated: Rated, rating_a: float) -> Verdict:
-    values = {m.id: float(rated.amps(m.state)) for m in case.moments.all() if m.id in LASTING}
-    values["launch"] = float(rated.launch_peak_a)
-    moment = max(values, key=values.__getitem__)
-    amps = values[moment]
+    worst = worst_of(case, rated.amps, lambda amps: exceeds(amps, rating_a))
+    if not worst.only_watch and float(rated.most_a) >= worst.value:
+        worst = Worst(case.moments.launch, float(rated.most_a), False)
+    amps = worst.value
     lasts = f" for {rated.peak_s:g} s" if rated.peak_s else ""
-    why = f"{amps:.1f} A {MOMENT_WORDS[moment]}, {rating_a:g} A allowed{lasts}."
+    why = f"{amps:.1f} A {in_words(case, worst.moment)}, {rating_a:g} A allowed{lasts}."
     # A peak rating may be used up whole; being near to it is what it is for.
     severity: Severity = "stop" if exceeds(amps, rating_a) else "ok"
-    return _verdict(rated, "peak", severity, amps, rating_a, moment, why)
+    severity = softened(severity, worst)
+    return _verdict(case, rated, "peak", severity, amps, rating_a, worst.moment.id, why)
 
 
 def _verdict(
+    case: Case,
     rated: Rated,
     which: str,
     severity: Severity,
@@ -142,6 +143,7 @@ def _verdict(
     side = "pack" if "battery" in rated.limit_path else "motor"
     fix = Fix(say=f"Set the {side} amps limit to {limit_a:g} A", change={rated.limit_path: limit_a})
     share = amps / rating_a
+    cures = severity == "stop" and may_limit(case, rated.limit_path, limit_a)
     return Verdict(
         id=f"{rated.part}_{which}",
         part=rated.part,
@@ -152,5 +154,5 @@ def _verdict(
         unit="A",
         moment=moment,
         why=(why + " " + rated.note).strip(),
-        fix=fix if severity == "stop" else None,
+        fix=fix if cures else None,
     )

@@ -1,5 +1,6 @@
 """What a rule sees and what it says."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal, overload
 
@@ -14,7 +15,8 @@ from powertrain.figures import Picture, picture_of
 from powertrain.heat.limits import Limits
 from powertrain.heat.stall import Stall, stall_of
 from powertrain.heat.store import Store
-from powertrain.operating.moments import Moments
+from powertrain.operating.moments import Moment, Moments
+from powertrain.operating.state import State
 
 Severity = Literal["ok", "watch", "stop"]
 PartId = Literal["pack", "controller", "motor", "gearing", "wheel", "vehicle"]
@@ -116,3 +118,76 @@ def severity_of(value: float, limit: float) -> Severity:
     if exceeds(value, limit):
         return "stop"
     return "watch" if value > NEAR * limit else "ok"
+
+
+LASTING = ("climb", "cruise", "top_speed")
+"""Moments that last; a launch is over in seconds and is judged against the peak rating."""
+
+
+def lasting(many: Many) -> list[Moment]:
+    """Return the moments that last and may stop a build.
+
+    A hill that nobody mentioned is not among them: it may be shown and warn, never stop.
+    """
+    moments = many.moments
+    found = [moments.cruise, moments.top_speed]
+    return found if assumed_hill(many) is not None else [moments.climb, *found]
+
+
+def assumed_hill(many: Many) -> Moment | None:
+    """Return the climb where nobody mentioned a hill, None where one was."""
+    moments = many.moments
+    return moments.climb if "climb" in moments.asked.assumed else None
+
+
+def in_words(case: Case, moment: Moment) -> str:
+    """Return when something is met, as people say it."""
+    if moment.id == "climb" and assumed_hill(case) is not None:
+        return f"on a hill of {moment.grade_pct:g} % that is assumed"
+    return MOMENT_WORDS[moment.id]
+
+
+MOMENT_WORDS = {
+    "launch": "at full throttle on the way to top speed",
+    "climb": "on the climb",
+    "cruise": "at cruise",
+    "top_speed": "at top speed",
+}
+
+
+@dataclass(frozen=True)
+class Worst:
+    """The moment in which a figure is greatest; `only_watch` where that is an assumed hill."""
+
+    moment: Moment
+    value: float
+    only_watch: bool
+
+
+def worst_of(case: Case, value: Callable[[State], Any], passes: Callable[[float], bool]) -> Worst:
+    """Return where a figure is worst of the moments that may stop, else of an assumed hill.
+
+    Parameters
+    ----------
+    passes : callable
+        Whether a value is worth a word; only then an assumed hill is named in the place of the
+        moments that were asked for.
+    """
+    worst = max(lasting(case), key=lambda moment: float(value(moment.state)))
+    most, hill = float(value(worst.state)), assumed_hill(case)
+    if hill is not None and not passes(most) and passes(float(value(hill.state))):
+        return Worst(hill, float(value(hill.state)), True)
+    return Worst(worst, most, False)
+
+
+def softened(severity: Severity, worst: Worst) -> Severity:
+    """Return a severity that is no more than a warning where only an assumed hill says so."""
+    return "watch" if worst.only_watch and severity == "stop" else severity
+
+
+def may_limit(case: Case, path: str, amps: float) -> bool:
+    """Return whether an amps limit leaves what the vehicle needs at its own top speed."""
+    top = case.moments.top_speed.state
+    pack_side = path.endswith("battery_current_limit_a")
+    needed = top.battery_current_a if pack_side else top.motor_current_a
+    return amps >= float(needed) * (1 - 1e-9)

@@ -4,6 +4,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
+from powertrain.arrays import scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.bench.answer import Answer, Band
 from powertrain.bench.solve import solve
@@ -11,8 +12,10 @@ from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.doubt.tolerances import doubtful_inputs
+from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.operating.moments import with_moments
+from powertrain.operating.peaks import peaks_to
 
 Weight = Literal["fine", "condition", "stop"]
 
@@ -103,7 +106,9 @@ def _side(build: Build, answer: Answer) -> Side:
     moments = {moment.id: moment for moment in answer.moments}
     top, climb = moments["top_speed"], moments["climb"]
     chemistry = CHEMISTRIES[build.battery.chemistry]
-    peak_w = max(moment.state.terminals_w for moment in answer.moments)
+    drive = Drive.of(build)
+    peaks = peaks_to(drive, scalar(top.state.speed_mps))
+    peak_w = max(float(peaks.terminals_w), *(m.state.terminals_w for m in (top, climb)))
     return Side(
         series=build.battery.series,
         full_v=answer.pack_full_v,

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.cures import cure
+from powertrain.verdicts.rules.traction import slips_on_climb
 from powertrain.verdicts.verdict import Case, Many, Mask, Verdict, nowhere
 
 
@@ -14,7 +15,10 @@ def judge(case: Case) -> Iterator[Verdict]:
     if not climb.assumed or not moves:
         top = float(kmh_from_mps(case.moments.climb_top.speed_mps))
         wanted = climb.target_kmh if climb.target_kmh is not None else 0.0
-        fix = None if moves else cure(case, lambda many, picture: picture.moments.climb.met)
+        slips = bool(slips_on_climb(case))
+        fix = None
+        if not moves and not slips:
+            fix = cure(case, lambda many, picture: picture.moments.climb.met)
         title = f"The {climb.grade_pct:g} % hill is climbed at up to {top:.1f} km/h"
         if not moves:
             title = f"The {climb.grade_pct:g} % hill can't be climbed"
@@ -29,10 +33,7 @@ def judge(case: Case) -> Iterator[Verdict]:
             limit=wanted,
             unit="km/h",
             moment="climb",
-            why="Full throttle on that slope."
-            if moves
-            else "The wheels push less than slope and tyres ask: shorter gearing, more amps, or "
-            "less to carry.",
+            why=_why(moves, slips),
             fix=fix,
         )
     if not cruise.assumed and not bool(cruise.met):
@@ -51,9 +52,24 @@ def judge(case: Case) -> Iterator[Verdict]:
         )
 
 
+def _why(moves: bool, slips: bool) -> str:
+    if moves:
+        return "Full throttle on that slope."
+    if slips:
+        return (
+            "The driven wheels slip before they push as much as the slope asks: more weight on "
+            "them or more driven wheels, not gearing or amps."
+        )
+    return (
+        "The wheels push less than slope and tyres ask: shorter gearing, more amps, or less to "
+        "carry."
+    )
+
+
 def stops(many: Many) -> Mask:
     """Return where climb or cruise that were asked are not met."""
-    asked = [m for m in (many.moments.climb, many.moments.cruise) if not m.assumed]
+    moments, assumed = many.moments, many.moments.asked.assumed
+    asked = [m for m in (moments.climb, moments.cruise) if m.id not in assumed]
     missed = nowhere(many)
     for moment in asked:
         missed = missed | ~moment.met

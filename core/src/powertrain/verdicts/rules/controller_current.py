@@ -2,8 +2,6 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from powertrain.arrays import Array
 from powertrain.operating.state import State
 from powertrain.verdicts.currents import Rated, current_stops, judged_current
@@ -22,16 +20,12 @@ def stops(many: Many) -> Mask:
 
 def _rated(many: Many) -> Rated:
     controller, count = many.build.controller, many.build.motor.count
-    run = many.moments.launch_run
     pack_side = controller.rating_side == "battery"
 
     def amps(state: State) -> Array:
         return state.battery_current_a / count if pack_side else state.motor_current_a
 
-    peak_a = amps(many.moments.launch.state)
-    if run is not None:
-        side_a = run.peak_battery_current_a / count if pack_side else run.peak_motor_current_a
-        peak_a = np.maximum(peak_a, side_a)
+    peaks = many.moments.peaks
     unsaid = "Its maker does not say which side; judged as motor amps, the harder way."
     limit = "battery" if pack_side else "motor"
     return Rated(
@@ -39,7 +33,7 @@ def _rated(many: Many) -> Rated:
         noun="controller",
         path="controller",
         amps=amps,
-        launch_peak_a=peak_a,
+        most_a=peaks.battery_a / count if pack_side else peaks.motor_a,
         continuous_a=controller.continuous_current_a,
         peak_a=controller.peak_current_a,
         peak_s=controller.peak_duration_s,

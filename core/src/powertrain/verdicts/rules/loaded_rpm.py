@@ -10,6 +10,7 @@ from powertrain.verdicts.verdict import (
     Mask,
     Verdict,
     exceeds,
+    lasting,
     nowhere,
     severity_of,
 )
@@ -21,7 +22,7 @@ RUNS_LOOSE = 1.6
 def judge(case: Case) -> Iterator[Verdict]:
     """Judge the loaded rpm, and name a motor that races when belt, chain or grip lets go."""
     limit, series = case.build.motor.max_rpm, case.build.battery.series
-    loaded = {m.id: float(m.state.motor_rpm) for m in case.moments.all()[:4]}
+    loaded = {m.id: float(m.state.motor_rpm) for m in (case.moments.launch, *lasting(case))}
     worst = max(loaded, key=loaded.__getitem__)
     if limit is not None:
         severity = severity_of(loaded[worst], limit)
@@ -61,6 +62,6 @@ def stops(many: Many) -> Mask:
     """Return where it turns faster than it may while it pushes."""
     if many.build.motor.max_rpm is None:
         return nowhere(many)
-    rpms = [moment.state.motor_rpm for moment in many.moments.all()[:4]]
+    rpms = [moment.state.motor_rpm for moment in (many.moments.launch, *lasting(many))]
     most = greatest(*rpms)
     return nowhere(many) | exceeds(most, many.build.motor.max_rpm)

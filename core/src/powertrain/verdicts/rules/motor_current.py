@@ -2,8 +2,6 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from powertrain.verdicts.currents import Rated, current_stops, judged_current
 from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
@@ -19,16 +17,13 @@ def stops(many: Many) -> Mask:
 
 
 def _rated(many: Many) -> Rated:
-    motor, run = many.build.motor, many.moments.launch_run
-    launch_a = many.moments.launch.state.motor_current_a
-    if run is not None:
-        launch_a = np.maximum(launch_a, run.peak_motor_current_a)
+    motor = many.build.motor
     return Rated(
         part="motor",
         noun="motor",
         path="motor",
         amps=lambda state: state.motor_current_a,
-        launch_peak_a=launch_a,
+        most_a=many.moments.peaks.motor_a,
         continuous_a=motor.continuous_current_a,
         peak_a=motor.peak_current_a,
         peak_s=motor.peak_duration_s,

@@ -3,12 +3,10 @@
 from collections.abc import Iterator
 
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import Case, Fix, Severity, Verdict, exceeds
+from powertrain.verdicts.verdict import Case, Fix, Severity, Verdict, exceeds, lasting, may_limit
 
 USUAL_C = {"lipo": 20.0, "li_ion": 3.0, "lifepo4": 3.0, "lead_acid": 1.0, "nimh": 5.0}
 """What ordinary cells give for long; common practice, no source."""
-
-LASTING = ("climb", "cruise", "top_speed")
 
 
 def judge(case: Case) -> Iterator[Verdict]:
@@ -16,7 +14,7 @@ def judge(case: Case) -> Iterator[Verdict]:
     battery = case.build.battery
     if battery.continuous_current_a is not None:
         return
-    amps = {m.id: float(m.state.battery_current_a) for m in case.moments.all() if m.id in LASTING}
+    amps = {m.id: float(m.state.battery_current_a) for m in lasting(case)}
     worst = max(amps, key=amps.__getitem__)
     capacity_ah, usual = float(case.drive.pack.capacity_ah), USUAL_C[battery.chemistry]
     rate = amps[worst] / capacity_ah
@@ -35,6 +33,6 @@ def judge(case: Case) -> Iterator[Verdict]:
         why=f"{amps[worst]:.0f} A from {capacity_ah:.3g} Ah of "
         f"{CHEMISTRIES[battery.chemistry].name}; its maker's figure decides, and is not known.",
         fix=Fix(say=f"Set the pack amps limit to {limit_a:g} A", change={path: limit_a})
-        if severity == "watch" and limit_a > 0
+        if severity == "watch" and limit_a > 0 and may_limit(case, path, limit_a)
         else None,
     )

@@ -2,8 +2,6 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from powertrain.verdicts.currents import Rated, current_stops, judged_current
 from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
@@ -19,16 +17,13 @@ def stops(many: Many) -> Mask:
 
 
 def _rated(many: Many) -> Rated:
-    battery, run = many.build.battery, many.moments.launch_run
-    launch_a = many.moments.launch.state.battery_current_a
-    if run is not None:
-        launch_a = np.maximum(launch_a, run.peak_battery_current_a)
+    battery = many.build.battery
     return Rated(
         part="pack",
         noun="pack",
         path="battery",
         amps=lambda state: state.battery_current_a,
-        launch_peak_a=launch_a,
+        most_a=many.moments.peaks.battery_a,
         continuous_a=battery.continuous_current_a,
         peak_a=battery.peak_current_a,
         peak_s=None,

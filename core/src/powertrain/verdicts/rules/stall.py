@@ -14,14 +14,13 @@ from powertrain.verdicts.verdict import (
     PartId,
     Severity,
     Verdict,
+    may_limit,
     nowhere,
 )
 
-UNGEARED = True
-"""Gearing makes no difference to it."""
-
 SHORT_S, LONG_S = 3.0, 20.0
-"""A stall shorter than anybody's reaction burns; one that is noticed and ended is to be watched."""
+"""A stall shorter than anybody's reaction; one that is noticed and ended. Both are to be watched:
+wheels that are held for long are nobody's plan."""
 
 PART: dict[str, PartId] = {
     "winding": "motor",
@@ -35,14 +34,10 @@ def judge(case: Case) -> Iterator[Verdict]:
     """Judge the time until the first part passes its limit, the wheels held and nothing blowing."""
     stall = case.stall
     amps = float(stall.state.motor_current_a)
-    severity: Severity = "ok"
-    if stall.seconds < LONG_S:
-        severity = "watch"
-    if stall.seconds < SHORT_S:
-        severity = "stop"
+    severity: Severity = "watch" if stall.seconds < LONG_S else "ok"
     lasts = spoken(stall.seconds) if stall.seconds < 1e5 else "as long as you like"
     fix = None
-    if severity == "stop":
+    if stall.seconds < SHORT_S:
         fix = _lower(case)
     yield Verdict(
         id="stall",
@@ -67,12 +62,9 @@ def _lower(case: Case) -> Fix | None:
         return None
     limit_a = float(f"{0.95 * amps * (seconds / SHORT_S) ** 0.5:.2g}")
     path = "controller.motor_current_limit_a"
+    if not may_limit(case, path, limit_a):
+        return None
     return Fix(say=f"Set the motor amps limit to {limit_a:g} A", change={path: limit_a})
-
-
-def stops(many: Many) -> Mask:
-    """Return where a part passes its limit before anybody can react."""
-    return ~stands(many, SHORT_S)
 
 
 def stands(many: Many, seconds: float) -> Mask:

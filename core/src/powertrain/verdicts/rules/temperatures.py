@@ -10,26 +10,33 @@ from powertrain.documents.build import Build
 from powertrain.doubt.draws import Variants
 from powertrain.drive import Drive
 from powertrain.figures import Picture
-from powertrain.heat.limits import Limit
+from powertrain.heat.limits import NODES, Limit, NodeId
 from powertrain.heat.store import Store, estimated
-from powertrain.heat.temperatures import Node, after
+from powertrain.heat.temperatures import Node, after, burnt_seconds
 from powertrain.operating.distance import hours_left
 from powertrain.verdicts.cures import cure
-from powertrain.verdicts.verdict import Case, Many, Mask, PartId, Severity, Verdict, nowhere
+from powertrain.verdicts.verdict import (
+    Case,
+    Many,
+    Mask,
+    PartId,
+    Severity,
+    Verdict,
+    assumed_hill,
+    in_words,
+    nowhere,
+)
 
 PUSHED_S = 300.0
 """For how long people keep up full throttle or a hill of unknown length; common practice."""
 
-ABSURD_C = 400.0
-"""Above this a steady temperature is not worth naming; everything has burnt long before."""
-
-LONGEST_S, BURNT_C = 1e6, 1e4
-"""Nothing is followed longer or hotter than this."""
+LONGEST_S = 1e6
+"""Nothing is followed longer than this."""
 
 NEAR_K = 8.0
 """Kelvin below a limit from which on a verdict says watch."""
 
-PARTS: tuple[tuple[str, PartId, str], ...] = (
+PARTS: tuple[tuple[NodeId, PartId, str], ...] = (
     ("winding", "motor", "winding"),
     ("case", "motor", "motor case"),
     ("controller", "controller", "controller"),
@@ -37,6 +44,7 @@ PARTS: tuple[tuple[str, PartId, str], ...] = (
 )
 
 MOMENTS = ("launch", "climb", "cruise", "top_speed")
+CLIMB = MOMENTS.index("climb")
 WORDS = {"launch": "launching", "climb": "on the climb", "cruise": "at cruise",
          "top_speed": "at top speed"}  # fmt: skip
 
@@ -46,8 +54,8 @@ def judge(case: Case) -> Iterator[Verdict]:
 
     A trip at cruise lasts until the pack is used up, a hill of known length to its top, full
     throttle and other hills five minutes. Over the limit at the end is a stop, near it, or over
-    it were the moment kept up, a thing to watch. Where the heat data is estimated, a few
-    kelvin over is not surer than a few below.
+    it were the moment kept up, a thing to watch; so is a hill that nobody mentioned. Where the
+    heat data is estimated, a few kelvin over is not surer than a few below.
     """
     lasts = _lasts(case.build, case.drive, case.picture)
     ends = _ends(case.store, case.picture, lasts)
@@ -71,33 +79,35 @@ def _lasts(build: Build, drive: Drive, picture: Picture) -> Array:
     return np.where(lasts < LONGEST_S, lasts, LONGEST_S)
 
 
-def _ends(store: Store, picture: Picture, lasts: Array) -> dict[str, Array]:
-    """Return each node's temperature at the end of each moment."""
+def _ends(store: Store, picture: Picture, lasts: Array) -> dict[NodeId, Array]:
+    """Return each node's temperature at the end of each moment, at the most that of burning."""
     reached = after(store, picture.flows, lasts)
-    return {key: np.where(end < BURNT_C, end, BURNT_C)[:4] for key, end in reached.items()}
+    return {key: np.minimum(reached[key], picture.limits.burnt_c(key))[:4] for key in NODES}
 
 
-def _judged(case: Case, key: str, part: PartId, noun: str, lasts: Array, ends: Array) -> Verdict:
+def _judged(case: Case, key: NodeId, part: PartId, noun: str, lasts: Array, ends: Array) -> Verdict:
     node: Node = getattr(case.picture.heat, key)
     limit: Limit = getattr(case.limits, key)
-    room = limit.value_c + (NEAR_K if part in estimated(case.build) else 0.0)
-    index = int(np.argmax(ends))
-    steady_c = float(node.steady_c[index])
+    limit_c = float(limit.value_c)
+    room = limit_c + (NEAR_K if part in estimated(case.build) else 0.0)
+    assumed = assumed_hill(case) is not None
+    asked = np.where(np.arange(len(ends)) == CLIMB, -np.inf, ends) if assumed else ends
+    index = int(np.argmax(asked))
     severity: Severity = "ok"
     if ends[index] > room:
         severity = "stop"
-    elif ends[index] > limit.value_c - NEAR_K:
+    elif ends[index] > limit_c - NEAR_K:
         severity = "watch"
+    elif assumed and ends[CLIMB] > limit_c - NEAR_K:
+        index, severity = CLIMB, "watch"
     elif key != "pack":
         # What would be too hot later, were full throttle or the hill kept up, is worth a look.
         kept = max((1, 3), key=lambda i: float(node.steady_c[i]))
         if float(node.steady_c[kept]) > room:
             index, severity = kept, "watch"
-            steady_c = float(node.steady_c[kept])
-    worst, until_s = MOMENTS[index], float(node.to_limit_s[index])
-    away = key in ("winding", "case") and bool(case.picture.heat.runs_away[index])
-    value = float(ends[index])
-    title, why = _words(noun, limit, worst, value, until_s, steady_c, float(lasts[index]), away)
+    worst, value = MOMENTS[index], float(ends[index])
+    where = in_words(case, case.moments.climb) if worst == "climb" else WORDS[worst]
+    title, why = _words(case, key, noun, index, where, value, float(lasts[index]))
     share = float(case.picture.heat.repeat_share[index])
     if part == "motor" and severity != "ok" and 0.01 < share < 0.95:
         why += f" With rests in between it may run {100 * share:.0f} % of the time."
@@ -110,7 +120,7 @@ def _judged(case: Case, key: str, part: PartId, noun: str, lasts: Array, ends: A
         title=title,
         severity=severity,
         value=value,
-        limit=limit.value_c,
+        limit=limit_c,
         unit="C",
         moment=worst,
         why=why,
@@ -118,32 +128,42 @@ def _judged(case: Case, key: str, part: PartId, noun: str, lasts: Array, ends: A
     )
 
 
-def _stays(case: Case, many: Variants, picture: Picture, key: str) -> NDArray[np.bool_]:
-    """Return which variants keep a node within its limit in every moment."""
+def _stays(case: Case, many: Variants, picture: Picture, key: NodeId) -> NDArray[np.bool_]:
+    """Return which variants keep a node within its limit in every moment that was asked for."""
     lasts = _lasts(case.build, many.drives, picture)
     ends = _ends(many.stores, picture, lasts)[key]
+    if assumed_hill(case) is not None:
+        ends = np.delete(ends, CLIMB, axis=0)
     limit: Limit = getattr(case.limits, key)
     stays: NDArray[np.bool_] = np.all(ends <= limit.value_c, axis=0)
     return stays
 
 
 def _words(
-    noun: str, limit: Limit, worst: str, value: float, until_s: float, steady_c: float,
-    lasts_s: float, away: bool,
-) -> tuple[str, str]:  # fmt: skip
-    where = WORDS[worst]
-    by = f"{limit.source[:1].upper()}{limit.source[1:]}: {limit.value_c:.0f} \u00b0C."
-    if until_s > max(lasts_s, 0.0) and steady_c <= limit.value_c + NEAR_K:
-        return f"The {noun} reaches {value:.0f} \u00b0C {where}", by
+    case: Case, key: NodeId, noun: str, index: int, where: str, value: float, lasts_s: float
+) -> tuple[str, str]:
+    """Return part, figure, limit and time of what is judged, and what becomes of it."""
+    node: Node = getattr(case.picture.heat, key)
+    limit: Limit = getattr(case.limits, key)
+    limit_c, until_s = float(limit.value_c), float(node.to_limit_s[index])
+    by = f"{limit.source[:1].upper()}{limit.source[1:]}: {limit_c:.0f} \u00b0C."
+    if value >= float(case.limits.burnt_c(key)):
+        one = pick(case.picture.flows, index)
+        burns_s = float(burnt_seconds(case.store, one, case.limits, np.array([lasts_s]))[key][0])
+        return f"The {noun} burns after {spoken(burns_s)} {where}", by
+    if until_s > lasts_s and not float(node.steady_c[index]) > limit_c + NEAR_K:
+        return f"The {noun} reaches {value:.0f} \u00b0C in {spoken(lasts_s)} {where}", by
     if not np.isfinite(until_s):
-        return f"The {noun} reaches {value:.0f} \u00b0C {where}", by
+        return f"The {noun} reaches {value:.0f} \u00b0C in {spoken(lasts_s)} {where}", by
     kept = f"{where}, kept up" if until_s > lasts_s else where
-    title = f"The {noun} passes {limit.value_c:.0f} \u00b0C after {spoken(until_s)} {kept}"
-    end = "There is no steady temperature: hotter copper heats itself more, it runs away."
-    if not away:
-        end = f"It would settle at {steady_c:.0f} \u00b0C."
-        if steady_c > ABSURD_C:
-            end = "Kept up, it would go far beyond."
+    title = f"The {noun} passes {limit_c:.0f} \u00b0C after {spoken(until_s)} {kept}"
+    end = f"After {spoken(lasts_s)} it stands at {value:.0f} \u00b0C."
+    if key in ("winding", "case") and bool(case.picture.heat.runs_away[index]):
+        end += " There is no steady temperature: hotter copper heats itself more, it runs away."
+    elif np.isfinite(node.steady_c[index]):
+        end += f" It would settle at {float(node.steady_c[index]):.0f} \u00b0C."
+    else:
+        end += " Kept up, it would burn."
     return title, f"{end} {by}"
 
 
@@ -157,21 +177,22 @@ def spoken(seconds: float) -> str:
 
 
 def stops(many: Many) -> Mask:
-    """Return where a node is over its limit at the end of any moment."""
+    """Return where a node is over its limit at the end of any moment that was asked for."""
     lasts, moments = _lasts(many.build, many.drive, many.picture), many.moments
     # Cruise that stands in for a moment that is not searched yet lasts longest as itself.
     told = [moments.cruise.state, moments.climb.state]
-    rows = [2, 1] + [
+    rows = [2] if assumed_hill(many) is not None else [2, CLIMB]
+    rows += [
         index
         for index, state in ((0, moments.launch.state), (3, moments.top_speed.state))
         if all(state is not other for other in told)
     ]
     reached = after(many.store, pick(many.picture.flows, rows), lasts[rows])
-    ends = {key: np.minimum(end, BURNT_C) for key, end in reached.items()}
     guessed = estimated(many.build)
     hot = nowhere(many)
     for key, part, _ in PARTS:
         limit: Limit = getattr(many.limits, key)
         room = limit.value_c + (NEAR_K if part in guessed else 0.0)
-        hot = hot | np.any(ends[key] > room, axis=0)
+        ends = np.minimum(reached[key], many.limits.burnt_c(key))
+        hot = hot | np.any(ends > room, axis=0)
     return hot

@@ -1,24 +1,29 @@
-"""Grip of the driven wheels in the launch, and whether the front lifts."""
+"""Grip of the driven wheels in the launch and on the hill, and whether the front lifts."""
 
 from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.arrays import scalar
-from powertrain.operating.full_throttle import full_throttle
+from powertrain.arrays import Array, scalar
+from powertrain.operating.full_throttle import full_throttle, grips_n
 from powertrain.operating.limits import Limit
-from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Severity, Verdict, nowhere
+from powertrain.vehicle.traction import is_assumed
+from powertrain.verdicts.verdict import (
+    Case,
+    Many,
+    Mask,
+    NotJudged,
+    Severity,
+    Verdict,
+    assumed_hill,
+    nowhere,
+)
 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     """Judge the hardest push from standstill, and the acceleration that it gives."""
-    grip = case.drive.grip
-    lifts = float(grip.lifting_mps2(scalar(0.0)))
-    if not grip.known:
-        say = "Grip of the driven wheels: it is not known."
-        yield NotJudged(id="traction", part="vehicle", path="vehicle.traction.friction", say=say)
-    else:
-        yield _grip(case)
+    lifts = float(case.drive.grip.lifting_mps2(scalar(0.0)))
+    yield _grip(case)
     if np.isfinite(lifts):
         yield _lifts(case, lifts)
     else:
@@ -27,39 +32,67 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
         yield NotJudged(id="front_lift", part="vehicle", path=path, say=say)
 
 
+def slips_on_climb(many: Many) -> Mask:
+    """Return where the hill is lost for want of grip: it asks more than the tyres put down."""
+    climb, drive = many.moments.climb, many.drive
+    grade_pct, speed_mps = scalar(climb.grade_pct), many.moments.asked.climb_mps
+    wanted_n = drive.road.force_n(scalar(0.0) if speed_mps is None else speed_mps, grade_pct)
+    return np.asanyarray(~climb.met & (grips_n(drive, grade_pct) < wanted_n))
+
+
 def _grip(case: Case) -> Verdict:
-    drive, grip = case.drive, case.drive.grip
-    level, still = scalar(0.0), scalar(0.0)
+    drive, level, still = case.drive, scalar(0.0), scalar(0.0)
     at = full_throttle(drive, still)
-    grips_n = float(grip.greatest_force_n(drive.road.weight_n, level, drive.road.rolling_n(level)))
+    holds_n = float(grips_n(drive, level))
     push_n = float(at.force_n)
     spins = int(at.limited_by) == Limit.TRACTION
-    climb = case.moments.climb
-    climb_spins = int(climb.state.limited_by) == Limit.TRACTION
-    severity: Severity = "stop" if climb_spins and not climb.met else "watch" if spins else "ok"
-    share = push_n / grips_n if grips_n > 0 else np.inf
+    lost = bool(slips_on_climb(case))
+    severity: Severity = "ok"
+    if lost:
+        severity = "watch" if assumed_hill(case) is not None else "stop"
+    elif spins:
+        severity = "watch"
+    share = push_n / holds_n if holds_n > 0 else np.inf
+    title = f"A hard start uses {100 * share:.0f} % of the grip"
+    if spins:
+        title = "The driven wheels spin at full throttle from standstill"
+    why = f"Tyres put down {holds_n:.0f} N here"
+    if is_assumed(case.build.vehicle):
+        why += f" (grip assumed {float(drive.grip.friction):.2g})"
+    cure = "more weight on them, a softer start or a lower motor amps limit keeps them rolling."
+    if lost:
+        climb = case.moments.climb
+        title = f"The driven wheels slip on the {climb.grade_pct:g} % hill"
+        asks_n = float(drive.road.still_n(scalar(climb.grade_pct)))
+        holds_n = float(grips_n(drive, scalar(climb.grade_pct)))
+        push_n = asks_n
+        why = f"The hill asks {asks_n:.0f} N and the tyres put down {holds_n:.0f} N there"
+        cure = (
+            "more weight on the driven wheels or more driven wheels help; gearing and amps don't."
+        )
     return Verdict(
         id="traction",
         part="vehicle",
-        title="The driven wheels spin at full throttle from standstill"
-        if spins
-        else f"A hard start uses {100 * share:.0f} % of the grip",
+        title=title,
         severity=severity,
         value=push_n,
-        limit=grips_n,
+        limit=holds_n,
         unit="N",
-        moment="launch",
-        why=f"Tyres put down {grips_n:.0f} N here; more weight on them, a softer start or a lower "
-        "motor amps limit keeps them rolling.",
+        moment="climb" if lost else "launch",
+        why=f"{why}; {cure}",
         fix=None,
     )
 
 
+def _gains(many: Many) -> Array:
+    """Return the acceleration of a full-throttle start."""
+    drive, level = many.drive, scalar(0.0)
+    spare_n = full_throttle(drive, level).force_n - drive.road.rolling_n(level)
+    return spare_n / drive.equivalent_mass_kg
+
+
 def _lifts(case: Case, lifts: float) -> Verdict:
-    drive, level = case.drive, scalar(0.0)
-    push_n = float(full_throttle(drive, scalar(0.0)).force_n)
-    spare_n = push_n - float(drive.road.rolling_n(level))
-    gains = spare_n / float(drive.equivalent_mass_kg)
+    gains = float(_gains(case))
     ratio = gains / lifts if lifts > 0 else np.inf
     return Verdict(
         id="front_lift",
@@ -80,11 +113,10 @@ def _lifts(case: Case, lifts: float) -> Verdict:
 
 def stops(many: Many) -> Mask:
     """Return where the climb fails for want of grip, or the front leaves the ground."""
-    climb, drive, level = many.moments.climb, many.drive, scalar(0.0)
-    stop: Mask = nowhere(many) | ((climb.state.limited_by == Limit.TRACTION) & ~climb.met)
-    lifts = drive.grip.lifting_mps2(level)
+    stop = nowhere(many)
+    if assumed_hill(many) is None:
+        stop = stop | slips_on_climb(many)
+    lifts = many.drive.grip.lifting_mps2(scalar(0.0))
     if not np.any(np.isfinite(lifts)):
         return stop
-    push_n = full_throttle(drive, level).force_n
-    gains = (push_n - drive.road.rolling_n(level)) / drive.equivalent_mass_kg
-    return np.asanyarray(stop | (gains >= lifts))
+    return np.asanyarray(stop | (_gains(many) >= lifts))

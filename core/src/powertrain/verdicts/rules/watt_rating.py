@@ -3,8 +3,7 @@
 from collections.abc import Iterator
 
 from powertrain.operating.state import State
-from powertrain.verdicts.currents import LASTING, MOMENT_WORDS
-from powertrain.verdicts.verdict import Case, Verdict, severity_of
+from powertrain.verdicts.verdict import Case, Verdict, in_words, lasting, severity_of
 
 
 def judge(case: Case) -> Iterator[Verdict]:
@@ -19,8 +18,7 @@ def judge(case: Case) -> Iterator[Verdict]:
             return float(state.motor_voltage_v * state.motor_current_a)
         return float(state.shaft_w) / motor.count
 
-    lasting = [moment for moment in case.moments.all() if moment.id in LASTING]
-    worst = max(lasting, key=lambda moment: watts(moment.state))
+    worst = max(lasting(case), key=lambda moment: watts(moment.state))
     value = watts(worst.state)
     side = "at the wires" if electrical else "at the shaft"
     unsaid = "" if motor.power_is else " Its maker does not say which watts; taken as electrical."
@@ -34,6 +32,6 @@ def judge(case: Case) -> Iterator[Verdict]:
         limit=motor.max_power_w,
         unit="W",
         moment=worst.id,
-        why=f"One motor, {MOMENT_WORDS[worst.id]}. Heat decides, not the print.{unsaid}",
+        why=f"One motor, {in_words(case, worst)}. Heat decides, not the print.{unsaid}",
         fix=None,
     )

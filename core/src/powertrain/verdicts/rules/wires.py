@@ -12,6 +12,7 @@ from powertrain.verdicts.verdict import (
     PartId,
     Severity,
     Verdict,
+    lasting,
     nowhere,
 )
 
@@ -19,15 +20,12 @@ LONG_A_PER_MM2, SHORT_A_PER_MM2 = 8.0, 14.0
 """Short bare-lying copper in a vehicle: amps for each mm2 that it stands for long, and at which
 its insulation softens; common practice, no source."""
 
-LASTING = ("climb", "cruise", "top_speed")
-
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     """Judge pack wires, motor wires and the connector, where their size is stated."""
     wiring, n = case.build.wiring, case.build.motor.count
-    lasting = [m for m in case.moments.all() if m.id in LASTING]
-    pack = max(lasting, key=lambda m: float(m.state.battery_current_a))
-    motor = max(lasting, key=lambda m: float(m.state.motor_current_a))
+    pack = max(lasting(case), key=lambda m: float(m.state.battery_current_a))
+    motor = max(lasting(case), key=lambda m: float(m.state.motor_current_a))
     pack_a = float(pack.state.battery_current_a)
     rms = 0.816 if case.build.motor.commutation == "brushless" else 1.0
     motor_a = rms * float(motor.state.motor_current_a)
@@ -85,9 +83,9 @@ def _wire(rule: str, part: PartId, noun: str, amps: float, area_mm2: float, mome
 
 def stops(many: Many) -> Mask:
     """Return where wires or connector carry more than they stand."""
-    wiring, lasting = many.build.wiring, [m for m in many.moments.all() if m.id in LASTING]
+    wiring = many.build.wiring
     pack_a, motor_a = (
-        greatest(*(getattr(m.state, key) for m in lasting))
+        greatest(*(getattr(m.state, key) for m in lasting(many)))
         for key in ("battery_current_a", "motor_current_a")
     )
     rms = 0.816 if many.build.motor.commutation == "brushless" else 1.0

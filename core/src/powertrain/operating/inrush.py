@@ -1,0 +1,67 @@
+"""The first instant of a grabbed trigger, and the ramp of the throttle that spares the pack.
+
+With the rotor at rest and no amps limit nothing but resistance holds the current. Rising slowly,
+the throttle lets the back-EMF come along: a ramp of so many percent of duty a second is followed
+in small steps, ``m dv/dt = F(D, v) - F_road``, the tyres holding what they hold.
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.drive import Drive
+from powertrain.operating.free import NO_SLIP
+from powertrain.operating.full_throttle import LEVEL, full_throttle, grips_n
+from powertrain.operating.limits import Limit
+
+RATES_PCT_S = np.geomspace(5.0, 5000.0, 60)
+"""Ramps that are looked at, each about an eighth faster than the one before."""
+
+STEPS = 200
+
+
+@dataclass(frozen=True)
+class Inrush:
+    """Amps of pack and of one motor in the first instant, and the volts it leaves the pack."""
+
+    battery_a: float
+    motor_a: float
+    battery_v: float
+
+
+def inrush_of(drive: Drive) -> Inrush | None:
+    """Return what a grabbed trigger draws at rest; None where a limit or an inverter holds it."""
+    if drive.motor.has_inverter:
+        return None
+    at = full_throttle(replace(drive, grip=NO_SLIP), scalar(0.0))
+    if int(at.limited_by) != Limit.VOLTAGE:
+        return None
+    pack_a = float(at.battery_current_a)
+    return Inrush(pack_a, float(at.motor_current_a), float(drive.pack.voltage_v(scalar(pack_a))))
+
+
+def fastest_ramp_pct_s(drive: Drive, least_v: float) -> float | None:
+    """Return the fastest straight rise of duty from rest that leaves the pack `least_v`.
+
+    None where even the slowest of `RATES_PCT_S` does not; it is for one drive without limits.
+    """
+    drive = drive.in_gear(drive.train.gears[0])
+    pack, controller, motor = drive.pack, drive.controller, drive.motor
+    speed: Array = np.zeros(RATES_PCT_S.shape)
+    lowest: Array = np.full(RATES_PCT_S.shape, np.inf)
+    step_s = 100 / RATES_PCT_S / STEPS
+    holds_n = grips_n(drive, LEVEL)
+    for number in range(1, STEPS + 1):
+        duty = number / STEPS
+        source_v = duty * pack.voltage_v(controller.standby_a) - controller.switching_v
+        ohm = controller.resistance_ohm + duty * duty * motor.count * pack.resistance_ohm
+        turns = drive.motor_speed_rad_s(speed)
+        amps = np.maximum(motor.current_at_voltage_a(turns, source_v, ohm), 0.0)
+        pack_a = duty * motor.count * amps + controller.standby_a
+        lowest = np.minimum(lowest, pack.voltage_v(pack_a))
+        push_n = np.minimum(drive.wheel_force_n(motor.shaft_torque_nm(turns, amps)), holds_n)
+        gains = (push_n - drive.road.force_n(speed, LEVEL)) / drive.equivalent_mass_kg
+        speed = np.maximum(speed + gains * step_s, 0.0)
+    does = np.flatnonzero(lowest >= least_v)
+    return float(RATES_PCT_S[does[-1]]) if len(does) else None

@@ -1,0 +1,57 @@
+"""The most amps of a full-throttle run from rest to top speed, within limits and grip."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from powertrain.arrays import Array, floats, shape_of, with_axis
+from powertrain.drive import Drive
+from powertrain.operating.full_throttle import corner_speeds_mps, full_throttle
+from powertrain.operating.state import State
+from powertrain.recorded.numbers import is_recorded
+
+SHIFTS = 12
+"""Speeds looked at in between where gears are changed, since a change may come at any."""
+
+
+@dataclass(frozen=True)
+class Peaks:
+    """The greatest pack and motor amps, and the greatest watts at the pack's terminals."""
+
+    battery_a: Array
+    motor_a: Array
+    terminals_w: Array
+
+    @classmethod
+    def of_state(cls, state: State) -> "Peaks":
+        """Return those of one state, which stands in for all."""
+        return cls(state.battery_current_a, state.motor_current_a, state.terminals_w)
+
+
+def peaks_to(drive: Drive, top_mps: Array) -> Peaks:
+    """Return the peaks at full throttle on the level, at any speed from rest to `top_mps`.
+
+    Between the corners of the full-throttle curve amps rise or fall all the way, so that the most
+    flow at a corner, at rest or at the end.
+    """
+    speeds = _looked_at(drive, floats(top_mps))
+    along = with_axis(drive)
+    at = full_throttle(along, speeds)
+    watts = along.pack.voltage_v(at.battery_current_a) * at.battery_current_a
+    return Peaks(*(of.max(axis=-1) for of in (at.battery_current_a, at.motor_current_a, watts)))
+
+
+def _looked_at(drive: Drive, top_mps: Array) -> Array:
+    shape = np.broadcast_shapes(shape_of(drive), top_mps.shape)
+    last = np.broadcast_to(top_mps, shape)[..., None]
+    inner = [
+        np.clip(np.nan_to_num(np.broadcast_to(corner, shape), posinf=0, neginf=0), 0, top_mps)
+        for corner in corner_speeds_mps(drive)
+    ]
+    columns = np.stack(inner, axis=-1)
+    if not is_recorded(columns):
+        columns = columns[..., np.any(columns > 0, axis=tuple(range(columns.ndim - 1)))]
+    found = [np.zeros_like(last), columns, last]
+    if len(drive.train.gears) > 1:
+        found.append(last * np.linspace(0.0, 1.0, SHIFTS + 2)[1:-1])
+    return np.concatenate(found, axis=-1)

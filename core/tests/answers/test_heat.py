@@ -1,0 +1,137 @@
+"""Temperatures as they are told: each moment at its own time, burnt is burnt, no hill invented."""
+
+import json
+
+import numpy as np
+import pytest
+
+from core.tests.conftest import document_with
+from powertrain.bench.solve import solve
+from powertrain.cli import main
+from powertrain.documents.reading import check_build
+from powertrain.documents.shelf import Shelf
+from powertrain.drive import Drive
+from powertrain.ladder.rungs import rungs_of
+from powertrain.ladder.sizes import sizes_of
+from powertrain.levers.board import levers_board
+from powertrain.shelf.shipped import shipped_shelf
+from powertrain.verdicts.registry import judge_all
+from powertrain.verdicts.verdict import Case
+
+FAST_CAR = {
+    "vehicle": {"kind": "ground", "mass_kg": 3.1, "rolling_resistance": 0.03,
+                "drag_area_m2": 0.03},
+    "wheel": {"rolling_circumference_mm": 330},
+    "gearing": [{"kind": "spur", "driver_teeth": 18, "driven_teeth": 46, "efficiency": 0.95},
+                {"kind": "fixed", "ratio": 2.6, "efficiency": 0.96}],
+    "motor": {"kind": "permanent_magnet", "kv_rpm_per_v": 2250, "resistance_ohm": 0.008,
+              "no_load_current_a": 2.5, "mass_kg": 0.26},
+    "controller": {"resistance_ohm": 0.001},
+    "battery": {"chemistry": "lipo", "series": 4, "parallel": 1, "cell_capacity_ah": 5,
+                "cell_resistance_mohm": 2, "wiring_resistance_mohm": 2, "cell_voltage_v": 4.1},
+}  # fmt: skip
+"""A fast model car whose sealed controller states no limit."""
+
+WEAK = {"motor.mass_kg": 0.15, "moments.climb_grade_pct": 14, "moments.climb_length_m": 3000,
+        "motor.resistance_ohm": 0.3}  # fmt: skip
+"""A trike whose motor burns on its hill."""
+
+
+def verdicts_of(changes):
+    build = check_build(document_with(changes))
+    return {one.id: one for one in judge_all(Case.of(build, Drive.of(build)))[0]}
+
+
+def test_a_launch_is_read_at_its_end():
+    answer = solve(check_build(document_with(FAST_CAR)))
+    launch = answer.moments[0]
+    assert launch.lasts_s == pytest.approx(launch.time_s)
+    assert launch.lasts_s < 10
+    # Adiabatic it warms by no more than all of its copper heat stored in its copper.
+    stored_k = launch.state.copper_heat_w * launch.time_s / (0.18 * 0.26 * 385)
+    assert 20 <= launch.heat["winding"].after_c <= 20 + 1.5 * stored_k
+
+
+def test_a_hill_of_known_length_is_read_at_its_top_others_after_a_minute():
+    answer = solve(check_build(document_with({"moments.climb_grade_pct": 8,
+                                              "moments.climb_length_m": 900})))  # fmt: skip
+    climb, cruise = answer.moments[1], answer.moments[2]
+    assert climb.lasts_s == pytest.approx(900 / climb.state.speed_mps)
+    assert cruise.lasts_s == 60
+
+
+def burnt(document):
+    """Return seconds until copper that stores all of its heat reaches 400 C: closed form."""
+    answer = solve(document)
+    watts = answer.moments[1].state.copper_heat_w
+    return 0.18 * 0.15 * 385 / (0.00393 * watts) * np.log(1 + 0.00393 * (400 - 20))
+
+
+def test_what_burns_has_a_time_and_no_temperature():
+    build = check_build(document_with(WEAK))
+    answer = solve(build)
+    node = answer.moments[1].heat["winding"]
+    assert node.after_c is None
+    assert node.steady_c is None
+    # Some of the heat goes on to the case meanwhile, so that it takes a little longer.
+    assert burnt(build) <= node.burnt_after_s <= 1.6 * burnt(build)
+    low, mid, high = node.burnt_band
+    assert low <= mid <= high
+    assert low <= 1.2 * node.burnt_after_s
+    assert answer.moments[1].bands["winding_c"][2] is None
+    assert answer.doubt.figures["winding_c"].value is None
+    seen = next(one for one in answer.verdicts if one.id == "winding_temperature")
+    assert "burns after" in seen.title
+    assert seen.value <= 400
+
+
+def test_no_temperature_above_a_thousand_anywhere(tmp_path, capsys):
+    place = tmp_path / "build.json"
+    for changes in (WEAK, {**WEAK, "motor.resistance_ohm": 3, "motor.mass_kg": 0.006}, FAST_CAR):
+        place.write_text(json.dumps(document_with(changes)))
+        assert main(["thermal", str(place)]) == 0
+        told = json.loads(capsys.readouterr().out)
+        for moment in told["moments"].values():
+            for name in ("winding", "case", "controller", "pack"):
+                node = moment[name]
+                for key in ("after_c", "steady_c"):
+                    assert node[key] is None or node[key] <= 1000
+                assert (node["after_c"] is None) == (node["burnt_after_s"] is not None)
+                if node["burnt_after_s"] is not None:
+                    assert 0 < node["burnt_after_s"] <= moment["after_s"] * (1 + 1e-9)
+        board = levers_board(check_build(document_with(changes)))
+        for row in board.rows:
+            for figure in ("winding_c", "case_c"):
+                assert row.effects[figure] is None or abs(row.effects[figure][0]) < 1000
+
+
+LADEN = {"vehicle.mass_kg": 320, "motor.mass_kg": 1.8, "motor.continuous_current_a": 50}
+
+
+def test_a_hill_that_nobody_mentioned_warns_and_does_not_stop():
+    unsaid, said = verdicts_of(LADEN), verdicts_of({**LADEN, "moments.climb_grade_pct": 8})
+    for rule in ("winding_temperature", "motor_continuous"):
+        assert said[rule].severity == "stop"
+        assert unsaid[rule].severity == "watch"
+        assert "assumed" in unsaid[rule].title + unsaid[rule].why
+
+
+def test_a_hill_that_nobody_mentioned_does_not_decide_the_ladder():
+    teeth = [item for item in shipped_shelf().teeth if item.kind == "chain"]
+    shelf = Shelf(format="young-torrent.shelf/1", teeth=teeth)
+    build = check_build(document_with(LADEN))
+    rungs = rungs_of(build, sizes_of(build, shelf))
+    stopped = {rungs.rules[rule] for rule in np.unique(rungs.stop()) if rule >= 0}
+    hilly = check_build(document_with({**LADEN, "moments.climb_grade_pct": 8}))
+    by_hill = rungs_of(hilly, sizes_of(hilly, shelf))
+    assert np.count_nonzero(by_hill.stop() < 0) < np.count_nonzero(rungs.stop() < 0)
+    assert "asked_climb" not in stopped
+
+
+def test_a_road_motor_may_be_hotter_than_a_hand_stands():
+    # 55 kg at 4.8 kW: some 600 W of heat over half a square metre. Not a stop at 65 C.
+    road = {"motor.mass_kg": 55, "motor.kv_rpm_per_v": 60, "motor.diameter_mm": 230,
+            "motor.length_mm": 330, "vehicle.mass_kg": 700}  # fmt: skip
+    seen = verdicts_of(road)["case_temperature"]
+    assert seen.limit == 100
+    assert "large motor" in seen.why
