@@ -104,7 +104,7 @@ def test_guesses_are_of_the_right_order_and_named():
     asked = {one.path: one for one in read_listing("3548 790KV").asked}
     assert 0.015 < asked["motor.resistance_ohm"].guess < 0.07
     assert 0.25 < asked["motor.no_load_current_a"].guess < 4
-    assert "factor of 2" in asked["motor.resistance_ohm"].why
+    assert "good to a factor of" in asked["motor.resistance_ohm"].why
     # Without a size there is nothing to guess from.
     assert [one.guess for one in read_listing("790KV").asked] == [None, None]
 

@@ -210,6 +210,7 @@ class Answer(BaseModel):
     range_from_pct: float
     range_to_pct: float
     load_factor: float | None
+    loss_names: dict[str, str]
     drive_mass_kg: float | None
     drive_price: float | None
     moments: list[MomentAnswer]

@@ -25,6 +25,7 @@ from powertrain.heat.limits import NodeId
 from powertrain.heat.store import Store, estimated
 from powertrain.levers.board import Sweep, board_of, sweep_of
 from powertrain.levers.registry import levers_of
+from powertrain.motor.of_document import loss_names
 from powertrain.operating.derate import implied_load_factor
 from powertrain.operating.distance import Usable, range_km
 from powertrain.operating.moments import MomentId, Moments
@@ -56,6 +57,7 @@ def solve(build: Build) -> Answer:
         usable_wh=float(usable.energy_wh(drive)),
         range_from_pct=usable.from_pct,
         range_to_pct=usable.to_pct,
+        loss_names=loss_names(motor),
         load_factor=_load_factor(drive, moments.top_speed.state),
         drive_mass_kg=drive_kg(build),
         drive_price=total([_each(motor.price, motor.count), build.controller.price, battery.price]),

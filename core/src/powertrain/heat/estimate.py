@@ -11,8 +11,10 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.documents.electrics import Battery, Controller
-from powertrain.documents.motor import Motor
+from powertrain.documents.motor import MotorDocument
 from powertrain.heat.air import STILL_W_PER_M2_K
+from powertrain.motor.of_document import make_of
+from powertrain.motor.size import MAKES
 
 COPPER_SHARE = 0.18
 """Copper in the mass of a motor."""
@@ -51,16 +53,17 @@ class Body:
     known_from: str
 
 
-def motor_body(motor: Motor, constant_nm_per_root_w: Array) -> Body:
+def motor_body(motor: MotorDocument, constant_nm_per_root_w: Array) -> Body:
     """Return a motor's body from mass and can; failing both, from how much motor it is.
 
-    With neither mass nor size, ``m = (Km^2/0.05)^0.6`` kg with Km in N.m/sqrt(W): no more than
-    the right order of magnitude.
+    With neither mass nor size, ``m = (Km^2/q)^0.6`` kg with Km in N.m/sqrt(W) and the quality of
+    its make (see `powertrain.motor.size`): no more than the right order of magnitude.
     """
     mass, diameter, length = motor.mass_kg, motor.diameter_mm, motor.length_mm
     if mass is None and diameter is None:
         with np.errstate(over="ignore"):
-            mass_kg, known = (constant_nm_per_root_w**2 / 0.05) ** 0.6, "constants"
+            quality = MAKES[make_of(motor)].quality
+            mass_kg, known = (constant_nm_per_root_w**2 / quality) ** 0.6, "constants"
         mass_kg = np.clip(mass_kg, *GUESSED_KG)
     elif mass is None:
         long_mm = SLENDER * scalar(diameter) if length is None else scalar(length)  # type: ignore[arg-type]

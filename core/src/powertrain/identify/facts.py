@@ -28,6 +28,13 @@ class MotorFacts(Model):
     commutation: Literal["brushed", "brushless"] = choice(
         "Commutation", "Two wires or three.", default="brushless"
     )
+    rotor: Literal["inrunner", "outrunner", "hub"] | None = choice(
+        "Rotor", "Inside its can, the turning can itself, or the wheel.", default=None
+    )
+    reduction: Number | None = measure(
+        "Geared down by", "", (1, 200), default=None,
+        explain="Of a geared motor: rotor turns for one of the shaft whose free speed is given.",
+    )  # fmt: skip
     kv_rpm_per_v: Number | None = measure(
         "KV", "rpm/V", (1, 20000), default=None, explain="As the maker states it.",
     )  # fmt: skip
@@ -88,6 +95,21 @@ class MotorFacts(Model):
     power_is: Literal["electrical", "shaft"] | None = choice(
         "Those watts are", "In at the wires, or out at the shaft.", default=None
     )
+    rated_torque_nm: Number | None = measure(
+        "Rated torque", "N.m", (0.001, 3000), default=None, explain="On the plate, at the shaft.",
+    )  # fmt: skip
+    second_rated_voltage_v: Number | None = measure(
+        "Second line: volts", "V", (1, 1000), default=None, explain="Another load on the plate.",
+    )  # fmt: skip
+    second_rated_current_a: Number | None = measure(
+        "Second line: amps", "A", (0.1, 3000), default=None, explain="At that load.",
+    )  # fmt: skip
+    second_rated_speed_rpm: Number | None = measure(
+        "Second line: speed", "rpm", (10, 100000), default=None, explain="At that load.",
+    )  # fmt: skip
+    second_rated_torque_nm: Number | None = measure(
+        "Second line: torque", "N.m", (0.001, 3000), default=None, explain="At that load.",
+    )  # fmt: skip
     stall_torque_nm: Number | None = measure(
         "Stall torque", "N.m", (0.001, 3000), default=None, explain="At the rated volts, held.",
     )  # fmt: skip

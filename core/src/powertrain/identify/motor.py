@@ -7,8 +7,11 @@ import numpy as np
 
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.heat.estimate import MOTOR_KG_PER_M3, SLENDER
+from powertrain.identify import series
 from powertrain.identify.facts import MotorFacts
 from powertrain.identify.finding import Finding, Identified, Origin, surest, weighed
+from powertrain.identify.plate import impossible
+from powertrain.motor.size import MAKES, Make, usual_km2
 
 Found = Sequence[Finding]
 Route = Callable[[MotorFacts, Found], Iterator[Finding]]
@@ -19,15 +22,23 @@ WANTED = {
     "no_load_current_a": "Give the amps of a free run, or the motor's mass or can.",
 }
 WANTED_SERIES = {
-    "saturated_constant_nm_per_a": "Give four or more points of its curve, with their volts.",
-    "half_saturation_current_a": "Give four or more points of its curve, with their volts.",
-    "resistance_ohm": "Give volts at known amps, or points of its curve.",
-    "loss_torque_nm": "Give points of its curve, one of them nearly free.",
+    "saturated_constant_nm_per_a": "Give its plate (volts, amps, rpm and watts or torque).",
+    "half_saturation_current_a": "Give its plate, better two loads of it, or points of its curve.",
+    "resistance_ohm": "Give volts at known amps, its plate, or points of its curve.",
+    "loss_torque_nm": "Give its plate, or points of its curve, one of them nearly free.",
 }
 
 KV, OHM, FREE_A = "kv_rpm_per_v", "resistance_ohm", "no_load_current_a"
 
 SIZE = "the usual for its size"
+
+RATED_SPEED, TURNS = "the rated speed", "turns and can"
+
+MOST_FREE_DROP = 0.12
+"""Part of the volts that a free run loses in a motor at the most; common practice, no source."""
+
+USUAL_EFFICIENCY = 0.80
+"""Of a small motor at its rated watts; common practice, no source (0.75 to 0.9)."""
 
 SINUS_OR_SIX_STEP = 0.047
 """A sinusoidal back-EMF makes a KV by its peak that differs so much from the six-step mean."""
@@ -41,15 +52,17 @@ TURNS_KV, TURNS_CAN_MM2 = 40_000.0, 36.0 * 50.0
 
 def identify_motor(facts: MotorFacts) -> Identified:
     """Return a motor's constants from what is known, by every route that the facts open."""
-    series = facts.kind == "series_wound"
+    wound = facts.kind == "series_wound"
     found: list[Finding] = []
     # Some routes need what others find, so that they are gone through twice.
     for _ in range(2):
         seen: list[Finding] = []
-        for route in SERIES_ROUTES if series else ROUTES:
+        for route in SERIES_ROUTES if wound else ROUTES:
             seen += [finding for finding in route(facts, found + seen) if finding.value > 0]
         found = seen
-    return weighed(found, WANTED_SERIES if series else WANTED)
+    weighed_up = weighed(found, WANTED_SERIES if wound else WANTED)
+    clashes = [*weighed_up.contradictions, *impossible(facts)]
+    return weighed_up.model_copy(update={"contradictions": clashes})
 
 
 def _finding(
@@ -94,14 +107,19 @@ def known_current(facts: MotorFacts, found: Found) -> Iterator[Finding]:
 
 def free_run(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     """Yield KV = rpm/(V - I0 R) and I0 from one free run; without R the drop is neglected."""
-    volts, rpm, amps = facts.free_voltage_v, facts.free_speed_rpm, facts.free_current_a
+    volts, rpm, amps = facts.free_voltage_v, _free_rpm(facts), facts.free_current_a
     if amps is not None:
         yield _finding(FREE_A, amps, 0.05, "measured", "the free run", "free_current_a")
     if volts is None or rpm is None:
         return
     ohm = surest(found, OHM)
     drop_v = 0.0 if ohm is None or amps is None else ohm.value * amps
+    # A resistance guessed from the size does not make a measured run impossible.
+    if ohm is not None and ohm.origin == "estimated" and drop_v > MOST_FREE_DROP * volts:
+        drop_v = 0.0
     tolerance = 0.06 if drop_v == 0 else 0.02
+    if ohm is not None:
+        tolerance += min(ohm.tolerance, 1.0) * drop_v / volts
     if drop_v < volts:
         yield _finding(
             KV, rpm / (volts - drop_v), tolerance, "measured", "the free run",
@@ -109,13 +127,20 @@ def free_run(facts: MotorFacts, found: Found) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+def _free_rpm(facts: MotorFacts) -> float | None:
+    """Return the rotor's rpm in the free run: that of the output shaft times its reduction."""
+    rpm = facts.free_speed_rpm
+    return None if rpm is None else rpm * (facts.reduction or 1.0)
+
+
 def two_free_runs(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     """Yield KV from the difference of two free runs, in which a constant loss drops out.
 
     Brush drop and no-load amps that do not change with volts cancel in it.
     """
-    volts, rpm, amps = facts.free_voltage_v, facts.free_speed_rpm, facts.free_current_a
+    volts, rpm, amps = facts.free_voltage_v, _free_rpm(facts), facts.free_current_a
     more_v, more_rpm = facts.second_free_voltage_v, facts.second_free_speed_rpm
+    more_rpm = None if more_rpm is None else more_rpm * (facts.reduction or 1.0)
     more_a = facts.second_free_current_a
     if volts is None or rpm is None or more_v is None or more_rpm is None:
         return
@@ -144,7 +169,7 @@ def rated(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     if volts is None or rpm is None:
         return
     yield _finding(
-        KV, rpm / (LOADED * volts), 0.12, "estimated", "the rated speed",
+        KV, rpm / (LOADED * volts), 0.12, "estimated", RATED_SPEED,
         "rated_voltage_v", "rated_speed_rpm",
     )  # fmt: skip
     watts, amps = facts.rated_power_w, facts.rated_current_a
@@ -186,7 +211,7 @@ def turns(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     area = (wide or 36.0) * (long or SLENDER * (wide or 36.0))
     value = TURNS_KV / count * TURNS_CAN_MM2 / area
     tolerance = 0.35 if wide is not None else 0.6
-    yield _finding(KV, value, tolerance, "estimated", "turns and can", "turns", "diameter_mm")
+    yield _finding(KV, value, tolerance, "estimated", TURNS, "turns", "diameter_mm")
 
 
 def curve(facts: MotorFacts, found: Found) -> Iterator[Finding]:
@@ -217,24 +242,68 @@ def curve(facts: MotorFacts, found: Found) -> Iterator[Finding]:
         yield _finding(FREE_A, float(free_a), 0.25, "data_sheet", route, *uses)
 
 
-def usual_of_size(facts: MotorFacts, found: Found) -> Iterator[Finding]:
-    """Yield what a can of this size usually has, where nothing better is known.
+def rated_watts(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield a resistance from rated watts, volts and speed: ``R = (V - k w)/I``.
 
-    ``Km^2 = 0.05 m^(5/3)`` with k/sqrt(R) in N.m/sqrt(W) and mass in kg; no-load amps of about
-    3 % of those that heat the can with 40 W/kg. Common practice, no source; the right order.
+    The amps are those of the watts: ``P/V`` at the wires; at the shaft, P/w over the constant. With
+    a KV of its own the rest of the volts is measured, without one it is usual. Shaft watts P can't
+    come from volts V unless ``R < V^2/(4 P)``.
     """
-    kv, mass = surest(found, KV), _mass(facts)
+    volts, rpm, watts = facts.rated_voltage_v, facts.rated_speed_rpm, facts.rated_power_w
+    if volts is None or watts is None or facts.rated_current_a is not None:
+        return
+    shaft = facts.power_is == "shaft"
+    amps = watts / (USUAL_EFFICIENCY * volts) if shaft else watts / volts
+    most_ohm = volts**2 / (4 * watts)
+    kv = surest([one for one in found if one.route not in (RATED_SPEED, TURNS)], KV)
+    uses = ("rated_power_w", "rated_voltage_v", "rated_speed_rpm")
+    if kv is not None and rpm is not None and 0 < rpm / kv.value < volts:
+        constant, speed = RPM_PER_RAD_S / kv.value, rpm / RPM_PER_RAD_S
+        if shaft:
+            amps = watts / speed / constant * 1.04
+        left_v = volts - constant * speed
+        tolerance = min((kv.tolerance + 0.03) * volts / left_v, 2.0)
+        yield _finding(OHM, min(left_v / amps, most_ohm), tolerance, "estimated",
+                       "rated watts and speed", *uses)  # fmt: skip
+    else:
+        ohm = (1 - LOADED) * volts / amps
+        yield _finding(OHM, min(ohm, most_ohm), 1.0, "estimated", "rated watts", *uses)
+
+
+def most_ohm(facts: MotorFacts) -> float:
+    """Return the resistance above which a motor can't give its rated watts, infinite if unsaid."""
+    if facts.rated_voltage_v is None or facts.rated_power_w is None:
+        return math.inf
+    return facts.rated_voltage_v**2 / (4 * facts.rated_power_w)
+
+
+def usual_of_size(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield what a motor of its size and make usually has, where nothing better is known.
+
+    ``Km^2 = q m^(5/3)`` with k/sqrt(R) in N.m/sqrt(W) and mass in kg (`powertrain.motor.size`);
+    no-load amps as the usual share of those that it carries for long.
+    """
+    kv, mass, make = surest(found, KV), _mass(facts), MAKES[_make(facts)]
     if kv is None or mass is None:
         return
     constant = RPM_PER_RAD_S / kv.value
-    ohm = constant**2 / (0.05 * mass ** (5 / 3))
+    ohm = min(constant**2 / usual_km2(_make(facts), mass), most_ohm(facts))
     known = surest([finding for finding in found if finding.route != SIZE], OHM)
-    uses = ("mass_kg", "diameter_mm")
+    uses = ("mass_kg", "diameter_mm", "commutation", "rotor")
+    # What the KV is off by counts twice.
+    tolerance = make.off * (1 + kv.tolerance) ** 2 - 1
     if known is None:
-        yield _finding(OHM, ohm, 1.0, "estimated", SIZE, *uses)
+        yield _finding(OHM, ohm, tolerance, "estimated", SIZE, *uses)
     if not any(finding.key == FREE_A and finding.route != SIZE for finding in found):
         better = ohm if known is None else known.value
-        yield _finding(FREE_A, 0.03 * math.sqrt(40 * mass / better), 1.0, "estimated", SIZE, *uses)
+        amps = make.loss_share * math.sqrt(make.lasting_w_per_kg * mass / better)
+        yield _finding(FREE_A, amps, make.off - 1, "estimated", SIZE, *uses)
+
+
+def _make(facts: MotorFacts) -> Make:
+    if facts.commutation == "brushed":
+        return "brushed"
+    return facts.rotor or "brushless"
 
 
 def _mass(facts: MotorFacts) -> float | None:
@@ -246,45 +315,8 @@ def _mass(facts: MotorFacts) -> float | None:
     return MOTOR_KG_PER_M3 * math.pi / 4 * facts.diameter_mm**2 * long_mm / 1e9
 
 
-def series_curve(facts: MotorFacts, found: Found) -> Iterator[Finding]:
-    """Yield the constants of a series-wound motor that fit points of its data sheet.
-
-    Least squares over torque and speed of every point, each relative to its largest.
-    """
-    points, volts = facts.curve, facts.curve_voltage_v
-    if volts is None or len(points) < 4:
-        return
-    torque = np.array([point.torque_nm for point in points])
-    amps = np.array([point.current_a for point in points])
-    speed = np.array([point.rpm for point in points]) / RPM_PER_RAD_S
-    moving = speed > 0
-    if np.any(amps <= 0) or torque.max() <= 0 or not np.any(moving):
-        return
-
-    def misfit(logs: "np.ndarray[tuple[int], np.dtype[np.float64]]") -> "np.ndarray":
-        saturated, half, ohm, loss = np.exp(logs)
-        constant = saturated * amps / (amps + half)
-        of_torque = (constant * amps - loss - torque) / torque.max()
-        of_speed = ((volts - amps * ohm) / constant - speed)[moving] / speed.max()
-        return np.concatenate([of_torque, of_speed])
-
-    first = np.log([torque.max() / amps.max() * 2, amps.max() / 2, 0.1 * volts / amps.max(),
-                    0.02 * torque.max()])  # fmt: skip
-    # Read here, since it takes half a second and only this route needs it.
-    from scipy.optimize import least_squares
-
-    fit = least_squares(misfit, first, method="lm", max_nfev=2000)
-    rest = float(np.sqrt(np.mean(fit.fun**2)))
-    keys = ("saturated_constant_nm_per_a", "half_saturation_current_a", OHM, "loss_torque_nm")
-    for key, value, base in zip(keys, np.exp(fit.x), (0.05, 0.10, 0.15, 0.3), strict=True):
-        yield _finding(
-            key, float(value), min(base + 3 * rest, 3.0), "data_sheet", "the curve",
-            "curve", "curve_voltage_v",
-        )  # fmt: skip
-
-
 ROUTES: tuple[Route, ...] = (
-    stated, known_current, free_run, two_free_runs, spun, stall, rated, curve, turns,
+    stated, known_current, free_run, two_free_runs, spun, stall, rated, curve, turns, rated_watts,
     usual_of_size,
 )  # fmt: skip
-SERIES_ROUTES: tuple[Route, ...] = (known_current, series_curve)
+SERIES_ROUTES: tuple[Route, ...] = (known_current, series.curve, series.plate)

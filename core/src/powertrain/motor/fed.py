@@ -18,6 +18,11 @@ class FedByController:
         return False
 
     @property
+    def races_unloaded(self) -> bool:
+        """Return False: its back-EMF ends its rise."""
+        return False
+
+    @property
     def own_current_limit_a(self) -> Array:
         """Return infinity: the controller sets the amps."""
         return scalar(np.inf)

@@ -11,6 +11,7 @@ from powertrain.motor.packaged import Packaged
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.motor.protocol import Motor
 from powertrain.motor.series_wound import SeriesWound
+from powertrain.motor.size import Make
 from powertrain.motor.winding import Winding
 
 KINDS: dict[str, Any] = {
@@ -33,6 +34,18 @@ def in_words(motor: MotorDocument) -> str:
     """Return the motor as a builder would say it."""
     said: str = KINDS[motor.kind].in_words(motor)
     return said
+
+
+def make_of(motor: MotorDocument) -> Make:
+    """Return how a motor is made, for what is usual of its size."""
+    made: Make = KINDS[motor.kind].make(motor)
+    return made
+
+
+def loss_names(motor: MotorDocument) -> dict[str, str]:
+    """Return what people call the losses of this kind: `copper`, `brush` and `turning`."""
+    names: dict[str, str] = KINDS[motor.kind].loss_names(motor)
+    return names
 
 
 def winding_of(motor: MotorDocument) -> Winding | None:

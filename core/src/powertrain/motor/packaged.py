@@ -15,6 +15,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PackagedMotor
+from powertrain.motor.size import Make
 
 USUAL_EFFICIENCY = 0.88
 """Motor and inverter where the document gives neither efficiency nor losses; common practice."""
@@ -76,6 +77,16 @@ class Packaged:
         return f"{motor.peak_torque_nm:g} N.m with inverter"
 
     @staticmethod
+    def make(motor: PackagedMotor) -> Make:
+        """Return how it is made, for what is usual of its size."""
+        return "packaged"
+
+    @staticmethod
+    def loss_names(motor: PackagedMotor) -> dict[str, str]:
+        """Return what its losses are called."""
+        return {"copper": "copper", "brush": "motor and inverter", "turning": "iron and windage"}
+
+    @staticmethod
     def winding(motor: PackagedMotor) -> None:
         """Return None: it is sold with one winding for its inverter."""
 
@@ -104,6 +115,11 @@ class Packaged:
     def has_inverter(self) -> bool:
         """Return True: it came with one."""
         return True
+
+    @property
+    def races_unloaded(self) -> bool:
+        """Return False: its inverter stops it."""
+        return False
 
     @property
     def own_current_limit_a(self) -> Array:

@@ -16,6 +16,7 @@ from powertrain.arrays import Array, is_nought, scalar, scalar_or
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.motor.fed import FedByController
+from powertrain.motor.size import Make
 from powertrain.motor.winding import Winding
 from powertrain.units import torque_constant_nm_per_a
 
@@ -55,6 +56,16 @@ class PermanentMagnet(FedByController):
     def in_words(motor: PermanentMagnetMotor) -> str:
         """Return the motor as a builder would say it."""
         return f"{motor.kv_rpm_per_v:g} KV {motor.commutation}"
+
+    @staticmethod
+    def make(motor: PermanentMagnetMotor) -> Make:
+        """Return how it is made, for what is usual of its size."""
+        return "brushed" if motor.commutation == "brushed" else "brushless"
+
+    @staticmethod
+    def loss_names(motor: PermanentMagnetMotor) -> dict[str, str]:
+        """Return what its losses are called."""
+        return {"copper": "copper", "brush": "brushes", "turning": "iron and bearings"}
 
     @staticmethod
     def winding(motor: PermanentMagnetMotor) -> Winding:

@@ -29,6 +29,11 @@ class Motor(Protocol):
         ...
 
     @property
+    def races_unloaded(self) -> bool:
+        """Whether nothing but its losses holds it when its load is gone."""
+        ...
+
+    @property
     def own_current_limit_a(self) -> Array:
         """Amps that the motor's own electronics never exceed; infinite where it has none."""
         ...

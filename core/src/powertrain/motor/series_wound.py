@@ -12,6 +12,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.documents.motor import SeriesWoundMotor
 from powertrain.motor.fed import FedByController
+from powertrain.motor.size import Make
 from powertrain.motor.winding import Winding
 
 NEWTON_STEPS = 40
@@ -48,6 +49,21 @@ class SeriesWound(FedByController):
         return "series-wound"
 
     @staticmethod
+    def make(motor: SeriesWoundMotor) -> Make:
+        """Return how it is made, for what is usual of its size."""
+        return "series_wound"
+
+    @staticmethod
+    def loss_names(motor: SeriesWoundMotor) -> dict[str, str]:
+        """Return what its losses are called."""
+        return {"copper": "armature and field", "brush": "brushes", "turning": "bearings and fan"}
+
+    @property
+    def races_unloaded(self) -> bool:
+        """Return True: with no load there is no field, and it turns ever faster."""
+        return True
+
+    @staticmethod
     def winding(motor: SeriesWoundMotor) -> Winding:
         """Return the winding by its saturated constant."""
         path = "motor.saturated_constant_nm_per_a"
@@ -81,8 +97,8 @@ class SeriesWound(FedByController):
 
     @property
     def constant_nm_per_root_w(self) -> Array:
-        """Return k/sqrt(R) at half saturation."""
-        return self.saturated_nm_per_a / 2 / np.sqrt(self.resistance_ohm)
+        """Return k/sqrt(R) once the iron is full."""
+        return self.saturated_nm_per_a / np.sqrt(self.resistance_ohm)
 
     def constant_nm_per_a(self, current_a: Array) -> Array:
         """Return k(I) = k_sat I/(I + I_half)."""

@@ -211,7 +211,7 @@ def _findings(
         )
         found.append(BoostFinding(severity="watch", say=say))
     free = float(free_running(aid).full_charge.motor_rpm)
-    if limit is not None and np.isfinite(free) and free > limit:
+    if not aid.motor.races_unloaded and limit is not None and free > limit:
         found.append(
             BoostFinding(
                 severity="stop",

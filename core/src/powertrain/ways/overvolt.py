@@ -133,6 +133,8 @@ def _side(build: Build, answer: Answer) -> Side:
 def _rpm(build: Build, then: Side) -> Condition:
     """Judge free rpm straight off the charger, with the doubt of the motor's KV."""
     limit = build.motor.max_rpm
+    if Drive.of(build).motor.races_unloaded:
+        return _loaded_rpm(limit, then)
     doubts = {one.path: 100 * one.tolerance for one in doubtful_inputs(build)}
     off = round(doubts.get("motor.kv_rpm_per_v", 0.0), 1)
     most = then.free_rpm * (1 + off / 100)
@@ -153,6 +155,16 @@ def _rpm(build: Build, then: Side) -> Condition:
         return Condition(id="free_rpm", weight="condition", say=say)
     say = f"In the air it turns {then.free_rpm:,.0f} rpm of {limit:,.0f}, doubt included."
     return Condition(id="free_rpm", weight="fine", say=say)
+
+
+def _loaded_rpm(limit: float | None, then: Side) -> Condition:
+    """Judge a motor that always races unloaded: by its load."""
+    say = f"Loaded, it turns {then.loaded_rpm:,.0f} rpm at top speed"
+    say += "; find out its highest rpm first" if limit is None else f" of {limit:,.0f}"
+    loose = "Unloaded it races at any volts: never lift the wheels, and couple it firmly."
+    over = limit is not None and then.loaded_rpm > limit
+    weight: Weight = "stop" if over else "condition"
+    return Condition(id="free_rpm", weight=weight, say=f"{say}. {loose}")
 
 
 def _volts(build: Build, then: Side) -> list[Condition]:

@@ -21,6 +21,9 @@ UNGEARED = True
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     """Wheels in the air at full charge is the fastest the rotor can ever turn under power."""
     motor, battery = case.build.motor, case.build.battery
+    if case.drive.motor.races_unloaded:
+        # It always would; it is judged by its loaded rpm, and `loaded_rpm` says what racing does.
+        return
     rpm = float(case.moments.wheels_up.state.motor_rpm)
     if motor.max_rpm is None:
         say = "Free rpm: the motor's highest rpm is not known."
@@ -47,7 +50,7 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
 
 def stops(many: Many) -> Mask:
     """Return where it turns faster than it may."""
-    if many.build.motor.max_rpm is None:
+    if many.build.motor.max_rpm is None or many.drive.motor.races_unloaded:
         return nowhere(many)
     rpm = many.moments.wheels_up.state.motor_rpm
     return nowhere(many) | exceeds(rpm, many.build.motor.max_rpm)

@@ -42,7 +42,8 @@ def judge(case: Case) -> Iterator[Verdict]:
             else None,
         )
     free, most = float(case.moments.wheels_up.state.motor_rpm), max(loaded["top_speed"], 1.0)
-    if free > RUNS_LOOSE * most:
+    races = case.drive.motor.races_unloaded and limit is not None and free > limit
+    if races or free > RUNS_LOOSE * most:
         yield Verdict(
             id="runs_loose",
             part="motor",
@@ -52,8 +53,10 @@ def judge(case: Case) -> Iterator[Verdict]:
             limit=RUNS_LOOSE,
             unit="",
             moment="wheels_up",
-            why="A lost chain, a wheel in the air or a lifted belt lets it run away and burst: "
-            "never run it free at full volts, and cut the throttle when the load goes.",
+            why="A lost chain, a wheel in the air or a lifted belt lets it run away and burst"
+            + ("" if limit is None else f" (its limit is {limit:,.0f} rpm)")
+            + ": never run it free at full volts, couple it firmly, and cut the throttle when the "
+            "load goes.",
             fix=None,
         )
 

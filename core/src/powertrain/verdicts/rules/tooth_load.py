@@ -13,6 +13,7 @@ from powertrain.verdicts.verdict import (
     Many,
     Mask,
     NotJudged,
+    Severity,
     Verdict,
     exceeds,
     nowhere,
@@ -23,8 +24,9 @@ BREAKS_N = {6.35: 3500.0, 8.0: 4600.0, 9.525: 8900.0, 12.7: 17800.0, 15.875: 222
 """Least breaking load of single roller chains by pitch in mm (ISO 606; from memory). Chains of
 bicycles with this pitch and half the width break at about half."""
 
-SAFETY = 8.0
-"""Breaking over working load of a drive chain; common practice."""
+SAFETY, LEAST_SAFETY = 8.0, 3.0
+"""Breaking over working load of a drive chain, and the least that is ridden: from the one on it
+wears and stretches, at the other it is a question of when; common practice, no source."""
 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
@@ -47,7 +49,7 @@ def carries_nm(stages: Sequence[Stage]) -> float:
         if isinstance(stage, ToothedStage):
             strength = _strength(stage)
             if not isinstance(strength, Gap):
-                least = min(least, strength.limit / (strength.per_nm * before))
+                least = min(least, strength.stops_at / (strength.per_nm * before))
         before *= ratio_of(stage) * stage.efficiency
     return least
 
@@ -59,6 +61,8 @@ class Strength:
     per_nm: float
     limit: float
     whose: str
+    stops_at: float
+    """The load that is no longer done; between it and the limit it is worn."""
 
 
 @dataclass(frozen=True)
@@ -87,7 +91,11 @@ def _of_strand(stage: ToothedStage) -> Strength | Gap:
             whose = f"an eighth of what breaks a {pitch:g} mm chain"
     if limit_n is None:
         return Gap("allowed_pull_n", "what it may pull is not known")
-    return Strength(1 / radius_m, limit_n, whose)
+    stops_n = limit_n
+    if stage.kind == "chain":
+        stops_n = limit_n * SAFETY / LEAST_SAFETY
+        whose += f"; a third of what breaks it, {stops_n:.0f} N, is not done"
+    return Strength(1 / radius_m, limit_n, whose, stops_n)
 
 
 def _of_teeth(stage: ToothedStage) -> Strength | Gap:
@@ -97,7 +105,8 @@ def _of_teeth(stage: ToothedStage) -> Strength | Gap:
         missing = next(key for key, value in stated.items() if value is None)
         return Gap(missing, "module, face and material are not all known")
     load_n = 2000 / (module * stage.driver_teeth)
-    return Strength(load_n / (module * face * lewis_factor(stage.driver_teeth)), stands, "")
+    bends = load_n / (module * face * lewis_factor(stage.driver_teeth))
+    return Strength(bends, stands, "", stands)
 
 
 def _loaded(index: int, stage: ToothedStage, torque_nm: float) -> Verdict | NotJudged:
@@ -125,7 +134,7 @@ def _loaded(index: int, stage: ToothedStage, torque_nm: float) -> Verdict | NotJ
         id=rule,
         part="gearing",
         title=title,
-        severity=severity_of(value, limit),
+        severity=_severity(value, strength),
         value=value,
         limit=limit,
         unit="MPa" if spur else "N",
@@ -133,6 +142,13 @@ def _loaded(index: int, stage: ToothedStage, torque_nm: float) -> Verdict | NotJ
         why=why,
         fix=None,
     )
+
+
+def _severity(value: float, strength: Strength) -> Severity:
+    """Return stop where it is not done, watch from near its working load on."""
+    if exceeds(value, strength.stops_at):
+        return "stop"
+    return "ok" if severity_of(value, strength.limit) == "ok" else "watch"
 
 
 def lewis_factor(teeth: int) -> float:
