@@ -9,6 +9,7 @@ from powertrain.documents.build import Build
 from powertrain.gearing.train import Train
 from powertrain.motor.of_document import motor_of
 from powertrain.motor.protocol import Motor
+from powertrain.motor.timing import Timing
 from powertrain.units import radius_m_from_circumference_mm
 from powertrain.vehicle.road_load import RoadLoad
 from powertrain.vehicle.traction import Grip
@@ -35,6 +36,9 @@ class Drive:
     def of(cls, build: Build) -> "Drive":
         """Return the drive that a checked document describes."""
         pack, motor = Pack.of(build.battery), motor_of(build.motor)
+        timing = Timing.of(build.motor, build.controller)
+        if timing is not None:
+            motor = motor.timed(timing)
         controller = Chopper.of(build.controller)
         return cls(
             pack=pack,
@@ -48,6 +52,11 @@ class Drive:
             road=RoadLoad.of(build.vehicle, build.conditions),
             grip=Grip.of(build.vehicle),
         )
+
+    def wide_open(self) -> "Drive":
+        """Return the drive as full throttle has it, with what acts at full throttle alone."""
+        motor = self.motor.wide_open()
+        return self if motor is self.motor else replace(self, motor=motor)
 
     def straight_off_the_charger(self) -> "Drive":
         """Return the drive at the volts at which charging ends."""

@@ -12,7 +12,7 @@ from powertrain.documents.motor import PackagedMotor, PermanentMagnetMotor, Seri
 from powertrain.documents.reading import check_build
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.motor.of_document import advanced, rewound, turned
+from powertrain.motor.of_document import can_be_timed, rewound, turned
 from powertrain.motor.packaged import Packaged
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.motor.series_wound import SeriesWound
@@ -176,6 +176,18 @@ def test_two_free_runs_split_the_loss():
         assert motor.free_rad_s(scalar(volts), NOTHING) == pytest.approx(float(speed))
 
 
+def test_two_free_runs_of_a_brushed_motor_give_themselves_back():
+    # A motor of 300 KV with 1.2 V of brushes; free it takes I0 at (V - Vb - I0 R)/k.
+    runs = {"no_load_voltage_v": 12.0, "second_no_load_voltage_v": 24.0,
+            "second_no_load_current_a": 2.0, "kv_rpm_per_v": 300.0, "brush_drop_v": 1.2,
+            "commutation": "brushed"}  # fmt: skip
+    motor = PermanentMagnet.of(magnets(**runs))
+    for volts, amps in ((12.0, 1.4), (24.0, 2.0)):
+        free = float(motor.free_rad_s(scalar(volts), NOTHING))
+        assert free == pytest.approx((volts - 1.2 - amps * 0.045) / (60 / (2 * np.pi * 300)))
+        assert float(motor.loss_current_a(scalar(free))) == pytest.approx(amps)
+
+
 @pytest.mark.parametrize(
     "wrong",
     [
@@ -206,12 +218,62 @@ def test_windings_of_one_can():
     assert rewound(packaged(), 1.5) == {}
 
 
+def timed(**stated):
+    """Return the trike's drive with timing; keys name part and field, apart by two underlines."""
+    changes = {key.replace("__", "."): value for key, value in stated.items()}
+    return Drive.of(check_build(document_with(changes)))
+
+
 def test_timing_works_like_extra_kv():
     # Common practice, no source: 0.5 % of KV for a degree, I0 by the square of the KV ratio.
-    moved = advanced(magnets(), 10.0)
-    assert moved["kv_rpm_per_v"] == pytest.approx(63.0)
-    assert moved["no_load_current_a"] == pytest.approx(1.4 * 1.05**2)
-    assert advanced(magnets(commutation="brushed"), 10.0) is None
+    plain, moved = timed().motor, timed(motor__timing_deg=10).motor
+    assert moved.constant_nm_per_a == pytest.approx(plain.constant_nm_per_a / 1.05)
+    assert moved.no_load_current_a == pytest.approx(1.4 * 1.05**2)
+    assert can_be_timed(magnets())
+    assert not can_be_timed(magnets(commutation="brushed"))
+
+
+@pytest.mark.parametrize(
+    ("stated", "share"),
+    [
+        ({"motor__timing_deg": 10}, 1.05),
+        ({"controller__timing_deg": 20}, 1.10),
+        ({"motor__timing_deg": 30, "motor__constants_at_timing_deg": 30}, 1.0),
+        ({"motor__timing_deg": 0, "motor__constants_at_timing_deg": 20}, 0.90),
+        ({"controller__turbo_timing_deg": 10}, 1.05),
+        ({"controller__boost_timing_deg": 10, "controller__boost_from_rpm": 500,
+          "controller__boost_to_rpm": 1500}, 1.05),
+        ({"controller__boost_timing_deg": 10, "controller__boost_from_rpm": 9000,
+          "controller__boost_to_rpm": 9500}, 1.0),
+    ],
+)  # fmt: skip
+def test_stated_timing_acts_on_the_free_speed(stated, share):
+    # By hand: (V - I0 R)/k with R of motor, path and pack.
+    free = float(free_running(timed(**stated)).now.motor_rpm)
+    wanted = (53.3 - 1.4 * share**2 * (0.045 + 0.006 + 0.075)) * 60 * share
+    assert free == pytest.approx(wanted, rel=1e-6)
+
+
+def test_boost_comes_in_over_its_window():
+    drive = timed(controller__boost_timing_deg=20, controller__boost_from_rpm=1000,
+                  controller__boost_to_rpm=2000)  # fmt: skip
+    k = 60 / (2 * np.pi * 60)
+    for rpm, share in ((500, 1.0), (1000, 1.0), (1500, 1.05), (2000, 1.1), (3000, 1.1)):
+        w = scalar(rpm * 2 * np.pi / 60)
+        assert float(drive.motor.voltage_v(w, NOTHING)) == pytest.approx(float(w) * k / share)
+        back = drive.motor.speed_at_voltage_rad_s(NOTHING, w * k / share)
+        assert float(back) == pytest.approx(float(w))
+
+
+def test_turbo_acts_at_full_throttle_alone():
+    drive, plain = timed(controller__turbo_timing_deg=20), timed()
+    assert float(top_speed(drive, NOTHING).speed_mps) > float(top_speed(plain, NOTHING).speed_mps)
+    held, before = (steady(one, scalar(5.0), NOTHING) for one in (drive, plain))
+    assert held.motor_current_a == before.motor_current_a
+    # The ledger closes at full throttle too.
+    state = top_speed(drive, NOTHING)
+    left = state.terminals_w - state.controller_heat_w - state.motor_heat_w - state.shaft_w
+    assert float(left) == pytest.approx(0, abs=1e-6 * float(state.terminals_w))
 
 
 @pytest.mark.parametrize("kind", ["series_wound", "packaged", "permanent_magnet"])

@@ -86,6 +86,14 @@ class Controller(Model):
         "Turbo timing", "deg", (0, 64), default=None, zero=True, most=360,
         explain="Advance that the controller adds at full throttle.",
     )  # fmt: skip
+    boost_from_rpm: Number | None = measure(
+        "Boost from", "rpm", (500, 60000), default=None, zero=True,
+        explain="Rpm of the motor at which boost timing begins to come in; from rest if left out.",
+    )  # fmt: skip
+    boost_to_rpm: Number | None = measure(
+        "Boost whole at", "rpm", (500, 100000), default=None, zero=True,
+        explain="Rpm of the motor from which all of it acts.",
+    )  # fmt: skip
     half_throttle_pct: Number | None = measure(
         "Half trigger gives", "%", (5, 60), default=None, least=1, most=99,
         explain="Share of the volts at half trigger; 50 is a straight line, 20 a fine slow end.",

@@ -82,6 +82,10 @@ class Motor(Model):
         "Timing", "deg", (0, 60), default=None, least=-90, most=90,
         explain="Mechanical advance set at the motor.",
     )  # fmt: skip
+    constants_at_timing_deg: Number | None = measure(
+        "Constants taken at", "deg", (0, 60), default=None, least=-90, most=90,
+        explain="Advance at which KV, resistance and no-load amps were taken; 0 if left out.",
+    )  # fmt: skip
     diameter_mm: Number | None = measure(
         "Can diameter", "mm", (5, 500), default=None, explain="Outside, without wires.",
     )  # fmt: skip
@@ -150,8 +154,9 @@ class PermanentMagnetMotor(Motor):
             )
         if volts is None or more_v is None or more_a is None:
             return self
+        drop_v = self.brush_drop_v or 0.0
         speed, more_speed = (
-            v - a * self.resistance_ohm for v, a in ((volts, amps), (more_v, more_a))
+            v - drop_v - a * self.resistance_ohm for v, a in ((volts, amps), (more_v, more_a))
         )
         if min(speed, more_speed) <= 0 or speed == more_speed:
             raise PydanticCustomError(

@@ -141,6 +141,6 @@ def _columns(build: Build, changes: Sequence[Mapping[str, Any]]) -> dict[str, Ar
             if path not in columns:
                 now = number_at(build, path)
                 columns[path] = np.full(len(changes) + 1, 0.0 if now is None else now)
-            if value is not None:
-                columns[path][index + 1] = value
+            # What is taken out of a document counts as nought.
+            columns[path][index + 1] = 0.0 if value is None else value
     return columns

@@ -5,6 +5,7 @@ from typing import TypeVar
 import numpy as np
 
 from powertrain.arrays import Array, scalar
+from powertrain.motor.timing import Timing
 
 Fed = TypeVar("Fed", bound="FedByController")
 
@@ -34,6 +35,14 @@ class FedByController:
 
     def fed_by(self: Fed, open_circuit_v: Array, source_ohm: Array) -> Fed:
         """Return itself: its constants don't depend on the pack."""
+        return self
+
+    def timed(self: Fed, timing: Timing) -> Fed:
+        """Return itself: nothing times it."""
+        return self
+
+    def wide_open(self: Fed) -> Fed:
+        """Return itself: full throttle changes no constant."""
         return self
 
     def corners_rad_s(self) -> tuple[Array, ...]:

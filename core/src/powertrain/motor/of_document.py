@@ -83,7 +83,7 @@ def rewound(motor: MotorDocument, share: float) -> Constants:
     return constants
 
 
-def advanced(motor: MotorDocument, degrees: float) -> Constants | None:
-    """Return the constants with the timing moved by `degrees`, None where it can't be."""
-    moved: Constants | None = KINDS[motor.kind].advanced(motor, degrees)
-    return moved
+def can_be_timed(motor: MotorDocument) -> bool:
+    """Return whether the timing advance of such a motor is anybody's to set."""
+    may: bool = KINDS[motor.kind].can_be_timed(motor)
+    return may

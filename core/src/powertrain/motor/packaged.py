@@ -16,6 +16,7 @@ from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PackagedMotor
 from powertrain.motor.size import Make
+from powertrain.motor.timing import Timing
 
 USUAL_EFFICIENCY = 0.88
 """Motor and inverter where the document gives neither efficiency nor losses; common practice."""
@@ -108,8 +109,9 @@ class Packaged:
         return {}
 
     @staticmethod
-    def advanced(motor: PackagedMotor, degrees: float) -> None:
-        """Return None: its inverter sets the timing."""
+    def can_be_timed(motor: PackagedMotor) -> bool:
+        """Return False: its inverter sets the timing."""
+        return False
 
     @property
     def has_inverter(self) -> bool:
@@ -138,6 +140,14 @@ class Packaged:
         heat_w = self.peak_current_a * (flat_w + self.peak_current_a * self.resistance_ohm)
         with np.errstate(divide="ignore"):
             return self.constant_nm_per_a * self.peak_current_a / np.sqrt(heat_w)
+
+    def timed(self, timing: Timing) -> "Packaged":
+        """Return itself: its inverter sets the timing."""
+        return self
+
+    def wide_open(self) -> "Packaged":
+        """Return itself: its envelope is that of full throttle."""
+        return self
 
     def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "Packaged":
         """Return the motor with its base speed moved to the volts that the pack holds there.

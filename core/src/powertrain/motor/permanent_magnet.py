@@ -8,7 +8,7 @@ Source: the separately excited DC machine with constant flux, e.g. Chapman, Elec
 Fundamentals 4e, ch. 9 (from memory).
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -17,11 +17,14 @@ from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.motor.fed import FedByController
 from powertrain.motor.size import Make
+from powertrain.motor.timing import KV_PER_DEGREE, LEAST_SHARE, Timing, kv_share
 from powertrain.motor.winding import Winding
 from powertrain.units import torque_constant_nm_per_a
 
-KV_PER_DEGREE = 0.005
-"""Share of KV that a degree of timing adds; common practice, no source."""
+NONE, ONE = scalar(0.0), scalar(1.0)
+
+FREE_ROUNDS = 12
+"""How often the free speed and the no-load amps of a boosted motor follow one another."""
 
 
 @dataclass(frozen=True)
@@ -36,6 +39,12 @@ class PermanentMagnet(FedByController):
     inertia_kg_m2: Array
     loss_slope_a_s: Array
     """Amps of no-load current that each rad/s adds; `no_load_current_a` is then that at rest."""
+    boost: Array = NONE
+    """Share of KV that boost timing adds, whole from the end of its window on."""
+    boost_from_rad_s: Array = NONE
+    boost_to_rad_s: Array = ONE
+    turbo: Array = NONE
+    """Share of KV that turbo timing adds at full throttle."""
 
     @classmethod
     def of(cls, motor: PermanentMagnetMotor) -> "PermanentMagnet":
@@ -101,16 +110,73 @@ class PermanentMagnet(FedByController):
         }
 
     @staticmethod
-    def advanced(motor: PermanentMagnetMotor, degrees: float) -> dict[str, float | None] | None:
-        """Return the constants with the timing moved by `degrees`; an estimate.
+    def can_be_timed(motor: PermanentMagnetMotor) -> bool:
+        """Return whether it is brushless: brushes are set by their maker."""
+        return motor.commutation == "brushless"
 
-        KV up about 0.5 % for each degree, no-load current by the square of the KV ratio (common
-        practice, no source). None for a brushed motor, whose brushes are set by its maker.
+    def timed(self, timing: Timing) -> "PermanentMagnet":
+        """Return it with timing: KV up with the degrees, no-load amps by its square.
+
+        Boost raises it further over its window of rpm, turbo once it is `wide_open`.
         """
-        if motor.commutation == "brushed":
-            return None
-        share = 1 + KV_PER_DEGREE * degrees
-        return {"kv_rpm_per_v": motor.kv_rpm_per_v * share, **_free_currents(motor, share**2)}
+        always = np.maximum(kv_share(timing.always_deg), LEAST_SHARE)
+        return replace(
+            self,
+            **self._faster(always),
+            boost=KV_PER_DEGREE * timing.boost_deg / always,
+            boost_from_rad_s=timing.boost_from_rad_s,
+            boost_to_rad_s=np.maximum(timing.boost_to_rad_s, timing.boost_from_rad_s + 1e-6),
+            turbo=KV_PER_DEGREE * timing.turbo_deg / always,
+        )
+
+    def wide_open(self) -> "PermanentMagnet":
+        """Return it at full throttle, where turbo acts too."""
+        if is_nought(self.turbo):
+            return self
+        share = 1.0 + self.turbo
+        return replace(self, **self._faster(share), boost=self.boost / share, turbo=scalar(0.0))
+
+    def _faster(self, share: Array) -> dict[str, Array]:
+        return {
+            "constant_nm_per_a": self.constant_nm_per_a / share,
+            "no_load_current_a": self.no_load_current_a * share * share,
+            "loss_slope_a_s": self.loss_slope_a_s * share * share,
+        }
+
+    def _share(self, speed_rad_s: Array) -> Array:
+        """Return KV at a speed over that without boost."""
+        inside = (speed_rad_s - self.boost_from_rad_s) / self._window
+        return 1.0 + self.boost * np.clip(inside, 0.0, 1.0)
+
+    @property
+    def _window(self) -> Array:
+        return self.boost_to_rad_s - self.boost_from_rad_s
+
+    def _constant(self, speed_rad_s: Array) -> Array:
+        if is_nought(self.boost):
+            return self.constant_nm_per_a
+        return self.constant_nm_per_a / self._share(speed_rad_s)
+
+    def _speed_at_emf(self, emf_v: Array) -> Array:
+        """Return the speed at which the back-EMF is `emf_v`: ``k w/(1 + boost(w)) = V``.
+
+        Linear below, in and above the window; where boost makes it run away through its window,
+        the speed above it.
+        """
+        slow: Array = emf_v / self.constant_nm_per_a
+        if is_nought(self.boost):
+            return slow
+        fast = slow * (1.0 + self.boost)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            per = slow * self.boost / self._window
+            inside = (slow - per * self.boost_from_rad_s) / (1.0 - per)
+        within = np.where(per < 1.0, inside, fast)
+        return np.where(slow <= self.boost_from_rad_s, slow,
+                        np.where(fast >= self.boost_to_rad_s, fast, within))  # fmt: skip
+
+    def corners_rad_s(self) -> tuple[Array, ...]:
+        """Return the ends of the window of boost, where there is one."""
+        return () if is_nought(self.boost) else (self.boost_from_rad_s, self.boost_to_rad_s)
 
     @property
     def constant_nm_per_root_w(self) -> Array:
@@ -125,32 +191,39 @@ class PermanentMagnet(FedByController):
         """Return (V - V_brush - I0 R)/(k + R dI0/dw), R with the path's."""
         ohm = self.resistance_ohm + series_ohm
         driving_v = source_v - self.brush_drop_v - self.no_load_current_a * ohm
-        return driving_v / (self.constant_nm_per_a + self.loss_slope_a_s * ohm)
+        free = driving_v / (self.constant_nm_per_a + self.loss_slope_a_s * ohm)
+        if is_nought(self.boost):
+            return free
+        for _ in range(FREE_ROUNDS):
+            amps = self.loss_current_a(free)
+            free = self._speed_at_emf(source_v - self.brush_drop_v - amps * ohm)
+        return free
 
     def loss_current_a(self, speed_rad_s: Array) -> Array:
         """Return the amps that iron, bearings and brushes take at a speed."""
-        if is_nought(self.loss_slope_a_s):
-            return self.no_load_current_a
-        return self.no_load_current_a + self.loss_slope_a_s * speed_rad_s
+        amps = self.no_load_current_a
+        if not is_nought(self.loss_slope_a_s):
+            amps = amps + self.loss_slope_a_s * speed_rad_s
+        return amps if is_nought(self.boost) else amps * self._share(speed_rad_s) ** 2
 
     def voltage_v(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return k w + I R + V_brush, the brush drop opposing whichever way the current flows."""
-        volts = self.constant_nm_per_a * speed_rad_s + current_a * self.resistance_ohm
+        volts = self._constant(speed_rad_s) * speed_rad_s + current_a * self.resistance_ohm
         if is_nought(self.brush_drop_v):
             return volts
         return volts + np.sign(current_a) * self.brush_drop_v
 
     def shaft_torque_nm(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return k (I - I0)."""
-        return self.constant_nm_per_a * (current_a - self.loss_current_a(speed_rad_s))
+        return self._constant(speed_rad_s) * (current_a - self.loss_current_a(speed_rad_s))
 
     def current_at_torque_a(self, speed_rad_s: Array, torque_nm: Array) -> Array:
         """Return T/k + I0."""
-        return torque_nm / self.constant_nm_per_a + self.loss_current_a(speed_rad_s)
+        return torque_nm / self._constant(speed_rad_s) + self.loss_current_a(speed_rad_s)
 
     def current_at_voltage_a(self, speed_rad_s: Array, source_v: Array, series_ohm: Array) -> Array:
         """Return (V - k w - V_brush)/(R + R_series), negative above the free speed."""
-        driving_v = source_v - self.constant_nm_per_a * speed_rad_s - self.brush_drop_v
+        driving_v = source_v - self._constant(speed_rad_s) * speed_rad_s - self.brush_drop_v
         return driving_v / (self.resistance_ohm + series_ohm)
 
     def current_at_power_a(
@@ -158,7 +231,7 @@ class PermanentMagnet(FedByController):
     ) -> Array:
         """Return the positive root of I^2 (R + R_series) + I (k w + V_brush + V_series) = P."""
         ohm = self.resistance_ohm + series_ohm
-        emf_v = self.constant_nm_per_a * speed_rad_s + (self.brush_drop_v + series_v)
+        emf_v = self._constant(speed_rad_s) * speed_rad_s + (self.brush_drop_v + series_v)
         root = np.sqrt(emf_v * emf_v + 4 * ohm * np.maximum(power_w, 0.0))
         with np.errstate(invalid="ignore", divide="ignore"):
             return np.where(power_w > 0, 2 * power_w / (emf_v + root), 0.0)
@@ -166,7 +239,7 @@ class PermanentMagnet(FedByController):
     def speed_at_voltage_rad_s(self, current_a: Array, voltage_v: Array) -> Array:
         """Return (V - I R - V_brush)/k, negative where the voltage can't drive that current."""
         drop_v = current_a * self.resistance_ohm + self.brush_drop_v
-        return (voltage_v - drop_v) / self.constant_nm_per_a
+        return self._speed_at_emf(voltage_v - drop_v)
 
     def copper_heat_w(self, current_a: Array) -> Array:
         """Return I^2 R."""
@@ -178,7 +251,7 @@ class PermanentMagnet(FedByController):
 
     def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return k I0 w."""
-        return self.constant_nm_per_a * self.loss_current_a(speed_rad_s) * speed_rad_s
+        return self._constant(speed_rad_s) * self.loss_current_a(speed_rad_s) * speed_rad_s
 
 
 def _free_currents(motor: PermanentMagnetMotor, share: float) -> dict[str, float | None]:
@@ -196,7 +269,8 @@ def _free_runs(motor: PermanentMagnetMotor, constant: Array) -> tuple[Array, Arr
     volts, more_v = motor.no_load_voltage_v, motor.second_no_load_voltage_v
     if volts is None or more_v is None or more_a is None:
         return scalar(amps), scalar(0.0)
-    speed = (volts - amps * motor.resistance_ohm) / constant
-    more_speed = (more_v - more_a * motor.resistance_ohm) / constant
+    drop_v = motor.brush_drop_v or 0.0
+    speed = (volts - drop_v - amps * motor.resistance_ohm) / constant
+    more_speed = (more_v - drop_v - more_a * motor.resistance_ohm) / constant
     slope = (more_a - amps) / (more_speed - speed)
     return scalar(amps) - slope * speed, slope

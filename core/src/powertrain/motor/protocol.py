@@ -3,6 +3,7 @@
 from typing import Protocol
 
 from powertrain.arrays import Array
+from powertrain.motor.timing import Timing
 
 
 class Motor(Protocol):
@@ -46,6 +47,14 @@ class Motor(Protocol):
     @property
     def constant_nm_per_root_w(self) -> Array:
         """Torque for the square root of each watt of copper heat: how much motor it is."""
+        ...
+
+    def timed(self, timing: Timing) -> "Motor":
+        """Return the motor with timing advance; only one that a controller times changes."""
+        ...
+
+    def wide_open(self) -> "Motor":
+        """Return the motor as full throttle has it, with what acts at full throttle alone."""
         ...
 
     def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "Motor":

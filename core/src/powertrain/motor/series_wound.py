@@ -92,8 +92,9 @@ class SeriesWound(FedByController):
         }
 
     @staticmethod
-    def advanced(motor: SeriesWoundMotor, degrees: float) -> None:
-        """Return None: its brushes stand where the maker set them."""
+    def can_be_timed(motor: SeriesWoundMotor) -> bool:
+        """Return False: its brushes stand where the maker set them."""
+        return False
 
     @property
     def constant_nm_per_root_w(self) -> Array:

@@ -19,7 +19,7 @@ def derated_rpm(drive: Drive, battery_current_a: Array, load_factor: Array) -> A
     load_factor : array_like
         The guessed share, 0.05 to 0.20 in practice.
     """
-    unloaded = drive.motor.speed_at_voltage_rad_s(
+    unloaded = drive.wide_open().motor.speed_at_voltage_rad_s(
         battery_current_a * 0.0, drive.pack.voltage_v(battery_current_a)
     )
     return rpm_from_rad_s(unloaded) * (1 - load_factor)

@@ -35,7 +35,7 @@ def free_running_full(drive: Drive) -> State:
 
 def _free(drive: Drive) -> State:
     # In the air there is neither slip nor a reason to change gear: the tallest is the fastest.
-    drive = replace(drive.in_gear(drive.train.gears[-1]), grip=NO_SLIP)
+    drive = replace(drive.wide_open().in_gear(drive.train.gears[-1]), grip=NO_SLIP)
 
     pack, controller, motor = drive.pack, drive.controller, drive.motor
     source_v = pack.voltage_v(controller.standby_a) - controller.switching_v

@@ -53,6 +53,7 @@ def full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> F
     grade_pct : array_like
         The slope under the wheels; it matters to grip alone.
     """
+    drive = drive.wide_open()
     gears = drive.train.gears
     if len(gears) == 1:
         return _in_gear(drive, speed_mps, grade_pct, gears[0])
@@ -65,6 +66,7 @@ def full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> F
 
 def push_n(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> Array:
     """Return the push of `full_throttle` alone, for searches that need nothing else."""
+    drive = drive.wide_open()
     best_n: Array | None = None
     for gear in drive.train.gears:
         geared = drive.in_gear(gear)
@@ -88,7 +90,7 @@ def push_by_limit(drive: Drive, grade_pct: Array) -> list[Push]:
     what the tyres put down. With
     a gearbox they are those of the tallest gear.
     """
-    geared = drive.in_gear(drive.train.gears[-1])
+    geared = drive.wide_open().in_gear(drive.train.gears[-1])
     pack, controller, motor = geared.pack, geared.controller, geared.motor
     standby_a, n = controller.standby_a, motor.count
     most_a = np.minimum(controller.motor_current_limit_a, motor.own_current_limit_a)
@@ -204,6 +206,7 @@ def _in_gear(drive: Drive, speed_mps: Array, grade_pct: Array, gear: Array) -> F
 
 def fastest_mps(drive: Drive) -> Array:
     """Return the speed above which full throttle does not push any more, in the tallest gear."""
+    drive = drive.wide_open()
     source_v = drive.pack.voltage_v(drive.controller.standby_a) - drive.controller.switching_v
     speed_mps = drive.road_speed_mps(drive.motor.fastest_rad_s(source_v))
     return speed_mps / drive.train.gears[-1]
@@ -216,6 +219,7 @@ def corner_speeds_mps(drive: Drive) -> tuple[Array, ...]:
     the motor's own curve, and grip to each of the limits, for every gear. A corner that does not
     exist is NaN or below zero; one may also lie where another limit binds.
     """
+    drive = drive.wide_open()
     pack, controller, motor = drive.pack, drive.controller, drive.motor
     standby_a, n = controller.standby_a, motor.count
     most_a = np.minimum(controller.motor_current_limit_a, motor.own_current_limit_a)

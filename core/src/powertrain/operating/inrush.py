@@ -46,7 +46,7 @@ def fastest_ramp_pct_s(drive: Drive, least_v: float) -> float | None:
 
     None where even the slowest of `RATES_PCT_S` does not; it is for one drive without limits.
     """
-    drive = drive.in_gear(drive.train.gears[0])
+    drive = drive.wide_open().in_gear(drive.train.gears[0])
     pack, controller, motor = drive.pack, drive.controller, drive.motor
     speed: Array = np.zeros(RATES_PCT_S.shape)
     lowest: Array = np.full(RATES_PCT_S.shape, np.inf)

@@ -145,7 +145,8 @@ def state_at_full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array) -> 
 def state_of(drive: Drive, speed_mps: Array, grade_pct: Array, at: FullThrottle) -> State:
     """Return the state at a full throttle that is known already."""
     amps, pack_a = at.motor_current_a, at.battery_current_a
-    return state_at(drive, speed_mps, grade_pct, amps, pack_a, at.limited_by, at.gear)
+    opened = drive.wide_open()
+    return state_at(opened, speed_mps, grade_pct, amps, pack_a, at.limited_by, at.gear)
 
 
 def greatest_power(drive: Drive) -> tuple[Array, Array]:

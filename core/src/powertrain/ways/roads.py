@@ -21,9 +21,10 @@ from powertrain.errors import Refusal
 from powertrain.figures import figures_of, picture_of
 from powertrain.gearing.sold import least_price
 from powertrain.heat.store import Store
-from powertrain.levers.rules.timing import MOST_DEG
+from powertrain.levers.rules.timing import PATH
 from powertrain.levers.rules.winding import wound_to
-from powertrain.motor.of_document import advanced, winding_of
+from powertrain.motor.of_document import can_be_timed, winding_of
+from powertrain.motor.timing import acting_deg
 from powertrain.operating.moments import with_moments
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.units import kmh_from_mps
@@ -31,6 +32,9 @@ from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.verdict import Case
 
 RoadId = Literal["gearing", "winding", "cells", "timing"]
+MOST_DEG = 45.0
+"""All timing together beyond which it is no road any more; common practice, no source."""
+
 ROUNDS = 40
 """Halvings in which a road's measure is found; to about ten digits."""
 
@@ -249,13 +253,12 @@ def _cells(build: Build) -> Road:
 
 def _timing(build: Build) -> Road | None:
     now = build.motor.timing_deg or 0.0
-    if advanced(build.motor, 1.0) is None or now >= MOST_DEG:
+    total, _ = acting_deg(build.motor, build.controller)
+    if not can_be_timed(build.motor) or total >= MOST_DEG:
         return None
 
     def change(degrees: float) -> dict[str, Any]:
-        constants = advanced(build.motor, degrees) or {}
-        moved = {f"motor.{key}": value for key, value in constants.items() if value is not None}
-        return {**moved, "motor.timing_deg": now + degrees}
+        return {PATH: now + degrees}
 
     def at(degrees: float) -> Build:
         if degrees <= 0:
@@ -267,5 +270,5 @@ def _timing(build: Build) -> Road | None:
         whole = float(np.ceil(degrees - 1e-9))
         return change(whole), [], 0.0
 
-    return Road("timing", "By timing", 0.0, MOST_DEG - now, at,
+    return Road("timing", "By timing", 0.0, MOST_DEG - total, at,
                 lambda degrees: f"{degrees:.3g} degrees more", buy)  # fmt: skip

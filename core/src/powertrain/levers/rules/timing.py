@@ -4,35 +4,39 @@ from collections.abc import Iterator
 from typing import Any
 
 from powertrain.documents.build import Build
-from powertrain.levers.lever import Lever
-from powertrain.motor.of_document import advanced
+from powertrain.levers.lever import Lever, tidy
+from powertrain.motor.of_document import can_be_timed
+from powertrain.motor.timing import acting_deg
 
 STEP_DEG = 5.0
 MOST_DEG = 60.0
+"""The lever goes no further than where timing destroys; the verdict says so before."""
+
+PATH = "motor.timing_deg"
 
 
 def levers(build: Build) -> Iterator[Lever]:
     """Yield the motor's own timing where it can be moved."""
-    if advanced(build.motor, STEP_DEG) is None:
+    if not can_be_timed(build.motor):
         return
     now_deg = build.motor.timing_deg or 0.0
+    total, _ = acting_deg(build.motor, build.controller)
     yield Lever(
-        id="motor.timing_deg",
+        id=PATH,
         part="motor",
         label="Timing",
         value=now_deg,
         unit="deg",
-        path="motor.timing_deg",
+        path=PATH,
         rank=3,
         at_part=False,
         say_up=f"Timing {STEP_DEG:g} degrees more (estimate)",
         say_down=f"Timing {STEP_DEG:g} degrees less (estimate)",
-        up=_moved(build, now_deg, STEP_DEG) if now_deg + STEP_DEG <= MOST_DEG else None,
-        down=_moved(build, now_deg, -STEP_DEG) if now_deg - STEP_DEG >= 0 else None,
+        up=_to(now_deg + STEP_DEG) if total + STEP_DEG <= MOST_DEG else None,
+        down=_to(now_deg - STEP_DEG) if now_deg - STEP_DEG >= 0 else None,
     )  # fmt: skip
 
 
-def _moved(build: Build, now_deg: float, degrees: float) -> dict[str, Any]:
-    constants = advanced(build.motor, degrees) or {}
-    changes = {f"motor.{key}": value for key, value in constants.items() if value is not None}
-    return {**changes, "motor.timing_deg": now_deg + degrees}
+def _to(degrees: float) -> dict[str, Any]:
+    """Return the change to a timing; none at all is not said, as it was before the first press."""
+    return {PATH: tidy(degrees) or None}

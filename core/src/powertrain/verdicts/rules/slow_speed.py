@@ -26,7 +26,9 @@ def judge(case: Case) -> Iterator[Verdict]:
     if steps is not None:
         yield _steps(case, steps)
     motor = case.build.motor
-    kv = float(rpm_from_rad_s(case.drive.motor.speed_at_voltage_rad_s(scalar(0.0), scalar(1.0))))
+    # What a volt more gives, so that the brushes' own volts drop out.
+    slow, fast = (case.drive.motor.speed_at_voltage_rad_s(scalar(0.0), scalar(v)) for v in (9, 10))
+    kv = float(rpm_from_rad_s(fast - slow))
     limit = SMOOTH_KV.get(motor.slots or 0)
     if motor.commutation == "brushed" and limit is not None and math.isfinite(kv):
         yield Verdict(
