@@ -28,8 +28,10 @@ def judged(changes):
     return {one.id: one for one in judge_all(Case.of(build, Drive.of(build)))[0]}
 
 
-@pytest.mark.parametrize("stated", [{}, {"motor.timing_deg": 20.5},
-                                    {"motor.timing_deg": 30, "motor.constants_at_timing_deg": 30}])  # fmt: skip
+@pytest.mark.parametrize(
+    "stated",
+    [{}, {"motor.timing_deg": 20.5}, {"motor.timing_deg": 30, "motor.constants_at_timing_deg": 30}],
+)
 def test_as_many_presses_down_as_up_leave_the_very_document(stated):
     document = document_with(stated)
     times = 12 if not stated else 5

@@ -13,7 +13,7 @@ MOTORS = [
     (
         "3548, 790 KV, 3S-6S, 60 A, 5 mm shaft",
         {"diameter_mm": 35, "length_mm": 48, "kv_rpm_per_v": 790, "rated_cells": [3, 6],
-         "peak_current_a": 60, "shaft_mm": 5},
+         "shaft_mm": 5},
     ),
     (
         "Brushless outrunner 6374 170KV 3-12S 80A max 2850 W sensored 8mm shaft 860g €95",
@@ -41,8 +41,7 @@ CONTROLLERS = [
     ),
     (
         "Controller 36-48V, 30 A, 150k erpm, hall throttle, $42",
-        {"max_voltage_v": 48, "continuous_current_a": 30, "max_erpm": 150000,
-         "signal": "analogue", "price": 42},
+        {"continuous_current_a": 30, "max_erpm": 150000, "signal": "analogue", "price": 42},
     ),
 ]  # fmt: skip
 PACKS = [
@@ -58,7 +57,7 @@ PACKS = [
     ),
     (
         "LiFePO4 pack 48V 20 Ah",
-        {"series": 15, "cell_capacity_ah": 20, "chemistry": "lifepo4"},
+        {"cell_capacity_ah": 20, "chemistry": "lifepo4"},
     ),
 ]  # fmt: skip
 LISTINGS = [

@@ -19,7 +19,7 @@ from powertrain.documents.paths import differences
 from powertrain.documents.shelf import KINDS
 from powertrain.documents.vehicle import FixedStage, GearboxStage, ToothedStage
 
-FieldKind = Literal["number", "whole", "choice", "text", "pair", "list"]
+FieldKind = Literal["number", "whole", "choice", "choices", "text", "pair", "list"]
 
 
 class FieldInfo(BaseModel):
@@ -155,6 +155,8 @@ def _kind_of(name: str, annotation: Any) -> tuple[FieldKind, list[str]]:
     item = _alternatives(annotation)[0]
     if get_origin(item) is Literal:
         return "choice", list(get_args(item))
+    if get_origin(item) is list and get_origin(get_args(item)[0]) is Literal:
+        return "choices", list(get_args(get_args(item)[0]))
     if get_origin(item) is list:
         return ("list" if name == "ratios" else "pair"), []
     while hasattr(item, "__metadata__"):

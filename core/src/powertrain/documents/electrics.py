@@ -15,6 +15,10 @@ class Controller(Model):
     """The speed controller; each motor has one path of it."""
 
     name: str | None = words("Controller", "Maker and model.", default=None)
+    count: Whole = measure(
+        "Controllers", "", (1, 8), default=1, least=1, most=1000,
+        explain="Equal ones that share the motors; ratings and limits here are of one of them.",
+    )  # fmt: skip
     resistance_ohm: Number = measure(
         "Path resistance", "ohm", (0.0001, 1), default=0.0, zero=True,
         explain="From pack terminals to motor wires and back, switches included.",
@@ -30,6 +34,10 @@ class Controller(Model):
     max_voltage_v: Number | None = measure(
         "Highest volts", "V", (3, 1000), default=None,
         explain="What the maker allows at the input.",
+    )  # fmt: skip
+    min_voltage_v: Number | None = measure(
+        "Lowest volts", "V", (2, 500), default=None,
+        explain="Least volts at the input at which it works.",
     )  # fmt: skip
     capacitor_voltage_v: Number | None = measure(
         "Capacitor volts", "V", (3, 1000), default=None,
@@ -56,6 +64,20 @@ class Controller(Model):
     throttle_steps: Whole | None = measure(
         "Throttle steps", "", (32, 65536), default=None, least=2, most=1000000,
         explain="How finely it divides the throttle.",
+    )  # fmt: skip
+    sensor: list[Literal["none", "hall", "encoder"]] | None = Field(
+        default=None, min_length=1, max_length=3, title="Runs from",
+        description="What it can learn the rotor's place from: the back-EMF alone (none), Hall "
+        "sensors, an encoder.",
+    )  # fmt: skip
+    throttle_signal: Literal["analogue", "pulse", "serial"] | None = choice(
+        "Throttle signal", "What it understands: a voltage, a servo pulse, or messages.",
+        default=None,
+    )  # fmt: skip
+    motor_current_is: Literal["dc", "phase_peak", "phase_rms"] | None = choice(
+        "Motor amps are", "How its motor amps are told: as direct current (dc, if left out), or by "
+        "peak or rms of a phase; a peak of 100 A is 86.6 A here, an rms of 100 A is 122 A.",
+        default=None,
     )  # fmt: skip
     outputs: Whole | None = measure(
         "Outputs", "", (1, 8), default=None, least=1, most=1000,

@@ -87,6 +87,10 @@ class Vehicle(Model):
         "Made for", "km/h", (2, 200), default=None,
         explain="The speed that frame and brakes were made for.",
     )  # fmt: skip
+    throttle_signal: Literal["analogue", "pulse", "serial"] | None = choice(
+        "Throttle gives", "What throttle or receiver sends: a voltage, a servo pulse, or messages.",
+        default=None,
+    )  # fmt: skip
     traction: Traction | None = Field(default=None, title="Grip and balance")
 
 

@@ -1,10 +1,12 @@
 """A listing as it stands in a shop, read into a part of the shelf.
 
-What is said goes into the part with the origin 'data_sheet'; what a part can't do without and
-the listing does not say is asked for, with a guess where the rest gives one.
+What its words leave no doubt of goes into the part with the origin 'data_sheet'. What may be meant
+is asked, with what it probably is; what a part can't do without and the listing does not say is
+asked for, with a guess where the rest gives one. Nothing uncertain is stated.
 """
 
-from collections.abc import Iterable
+import re
+from collections.abc import Callable, Iterable
 from typing import Any, Literal
 
 from annotated_types import Ge, Le
@@ -18,14 +20,14 @@ from powertrain.identify.cell import MOHM, identify_cell
 from powertrain.identify.facts import CellFacts, MotorFacts
 from powertrain.identify.motor import identify_motor
 from powertrain.listing import controller, motor, pack
-from powertrain.listing.pattern import Pattern, Said
+from powertrain.listing.pattern import Reader, Said
 
 ListedKind = Literal["motors", "controllers", "packs"]
 
 HOLDS: dict[ListedKind, str] = {"motors": "motor", "controllers": "controller", "packs": "battery"}
 """Where a part's own figures stand in its document."""
 
-PATTERNS: dict[ListedKind, tuple[Pattern, ...]] = {
+PATTERNS: dict[ListedKind, tuple[Reader, ...]] = {
     "motors": motor.PATTERNS, "controllers": controller.PATTERNS, "packs": pack.PATTERNS,
 }  # fmt: skip
 
@@ -34,7 +36,10 @@ CONTROLLER_OHM = 0.004
 
 
 class ReadFact(BaseModel):
-    """A place of the part that the listing tells, with the words that told it."""
+    """A place of the part that the listing tells, with the words that told it.
+
+    A path that begins with ``facts.`` is of no field of the part and only helps to guess others.
+    """
 
     path: str
     label: str
@@ -45,8 +50,12 @@ class ReadFact(BaseModel):
 
 
 class Asked(BaseModel):
-    """A place that a part can't do without; `guess` is None where nothing gives one."""
+    """A place that is asked for; `guess` is None where nothing gives one.
 
+    `needed` says whether a part can't do without it; what is not needed may be left out.
+    """
+
+    needed: bool
     path: str
     label: str
     unit: str
@@ -77,24 +86,30 @@ def read_listing(text: str, kind: ListedKind | None = None) -> Listing:
     --------
     >>> found = read_listing("3548, 790 KV, 3S-6S, 60 A, 5 mm shaft")
     >>> found.kind, found.document["motor"]["kv_rpm_per_v"], [one.path for one in found.asked]
-    ('motors', 790.0, ['motor.resistance_ohm', 'motor.no_load_current_a'])
+    ('motors', 790.0, ['motor.peak_current_a', 'motor.resistance_ohm', 'motor.no_load_current_a'])
     """
+    text = " ".join(text.split())[:LONGEST]
     kind = kind or kind_of(text)
     said, unread = _said(text, PATTERNS[kind])
     unread += [words for one, words in said if not _possible(kind, one)]
     said = [one for one in said if _possible(kind, one[0])]
-    values = {path: value for (path, value, _), _ in said}
+    values = {one.path: one.value for one, _ in said}
     facts = {path.removeprefix("facts."): values[path] for path in values if path[:6] == "facts."}
-    derived = list(_of_pack(values, facts)) if kind == "packs" else []
-    said = [one for one in said if not one[0][0].startswith("facts.")] + derived
-    document = _document(kind, text, said)
+    said += DERIVED[kind](values, facts)
+    sure = [one for one in said if one[0].sure]
+    document = _document(kind, text, sure, facts)
+    likely = [one for one in said if not one[0].sure and not one[0].path.startswith("facts.")]
     return Listing(
         kind=kind,
         document=document,
-        understood=[_read(kind, one, words) for one, words in said],
-        asked=_asked(kind, document, facts),
+        understood=[_read(kind, one, words) for one, words in sure],
+        asked=_asked(kind, document, facts, likely),
         unread=unread,
     )
+
+
+LONGEST = 4000
+"""Letters of a listing that are read; no shop's line is longer."""
 
 
 MODELS: dict[ListedKind, type[BaseModel]] = {
@@ -104,9 +119,11 @@ MODELS: dict[ListedKind, type[BaseModel]] = {
 
 def _possible(kind: ListedKind, said: Said) -> bool:
     """Return whether a number is one that its field may hold; nought amps are a slip of a shop."""
-    path, value, _ = said
-    if not isinstance(value, float | int):
+    path, value = said.path, said.value
+    if not isinstance(value, float | int) or isinstance(value, bool):
         return True
+    if path.startswith("facts."):
+        return value >= 0
     field = MODELS[kind].model_fields.get(path)
     bounds = [] if field is None else field.metadata
     least = max((bound.ge for bound in bounds if isinstance(bound, Ge)), default=0.0)  # type: ignore[type-var]
@@ -121,34 +138,41 @@ def kind_of(text: str) -> ListedKind:
     """
     low = text.lower()
     for kind, words in NAMES.items():
-        if any(word in low for word in words):
+        if any(re.search(word, low) for word in words):
             return kind
     return max(PATTERNS, key=lambda kind: len(_said(text, PATTERNS[kind])[0]))
 
 
 NAMES: dict[ListedKind, tuple[str, ...]] = {
-    "controllers": ("controller", "esc", "erpm"),
-    "packs": ("mah", "battery", "pack", "lipo,", "18650", "21700"),
-    "motors": ("kv", "rpm/v", "motor"),
+    "packs": (
+        r"\d\s*m?ah",
+        r"18650|21700",
+        r"(?<!for )\bbatter(?:y|ies)\b(?!\s*(?:current|\d+\s*a\b))",
+        r"\d\s*wh\b",
+    ),
+    "controllers": (r"controllers?\b", r"\besc\b", r"erpm", r"\bbec\b"),
+    "motors": (r"\d\s*kv\b|\bkv\b", r"rpm", r"motors?\b", r"/\s?min\b"),
 }
 
 
-def _said(text: str, patterns: Iterable[Pattern]) -> tuple[list[tuple[Said, str]], list[str]]:
+def _said(text: str, readers: Iterable[Reader]) -> tuple[list[tuple[Said, str]], list[str]]:
     """Return every fact with the words that told it, and the words that told none."""
     found: list[tuple[int, Said, str]] = []
     left, seen = text, set()
-    for one in patterns:
-        while (match := one.written.search(left)) is not None:
-            for said in one.says(match):
-                if said[0] not in seen:
-                    seen.add(said[0])
-                    found.append((match.start(), said, match[0].strip(" ,;:")))
-            begin, end = match.span()
-            # What is read leaves a gap, so that words on both sides never join.
-            left = left[:begin] + "|" * max(end - begin, 1) + left[end:]
+    for reader in readers:
+        for (begin, end), facts in list(reader.read(left)):
+            words: str = left[begin:end]
+            if "|" in words:
+                continue
+            for said in facts:
+                if said.path not in seen:
+                    seen.add(said.path)
+                    found.append((begin, said, words.strip(" ,;:")))
+            # What is read leaves a gap of its own length, so that words on both sides never join.
+            left = left[:begin] + "|" * (end - begin) + left[end:]
     found.sort(key=lambda one: one[0])
-    words = [word.strip(" .:()\t") for word in _split(left)]
-    return [(said, told) for _, said, told in found], [word for word in words if word]
+    unread = [word.strip(" .:()\t") for word in _split(left)]
+    return [(said, told) for _, said, told in found], [word for word in unread if word]
 
 
 def _split(text: str) -> list[str]:
@@ -157,52 +181,159 @@ def _split(text: str) -> list[str]:
     return text.split("\n")
 
 
-def _of_pack(values: dict[str, Any], facts: dict[str, float]) -> Iterable[tuple[Said, str]]:
-    """Yield what volts, amp-hours and C ratings of a whole pack say of its cells."""
-    strings = values.get("parallel", 1)
-    chemistry, volts = values.get("chemistry"), facts.get("nominal_v")
-    if "series" not in values and chemistry and volts:
-        cells = max(1, round(volts / CHEMISTRIES[chemistry].nominal_v))
+Derived = list[tuple[Said, str]]
+
+
+def _of_motor_said(values: dict[str, Any], facts: dict[str, Any]) -> Derived:
+    """Return what a motor's amps and watts without a word on them stand for."""
+    found: Derived = []
+    amps, watts = facts.get("amps"), facts.get("power_w")
+    plate = "kv_rpm_per_v" not in values and ("rated_voltage_v" in facts or watts)
+    if amps is not None:
+        path = "continuous_current_a" if plate else "peak_current_a"
+        if path not in values:
+            note = motor.RATED_NOTE if plate else motor.PEAK_NOTE
+            found.append((Said(path, amps, note, False), f"{amps:g} A"))
+    most = facts.get("most_power_w", watts if watts is not None else facts.get("rated_power_w"))
+    if most is not None:
+        found.append((Said("max_power_w", most), f"{most:g} W"))
+    return found
+
+
+def _of_controller_said(values: dict[str, Any], facts: dict[str, Any]) -> Derived:
+    """Return what the packs that a controller is sold for say of the volts it stands."""
+    nominal, capacitors = facts.get("nominal_v"), values.get("capacitor_voltage_v")
+    if nominal is None or "max_voltage_v" in values:
+        return []
+    guess, note = round(nominal * LITHIUM_FULL, 1), "such a lithium pack straight off the charger"
+    if capacitors is not None:
+        guess, note = capacitors, "its capacitors"
+    return [(Said("max_voltage_v", guess, note, False), f"{nominal:g} V")]
+
+
+LITHIUM_FULL = 54.6 / 48.0
+"""Volts straight off the charger over those that a lithium pack is sold by; common practice."""
+
+NEAR_WHOLE = 0.13
+"""How near a pack's volts over those of a cell must be to a whole number to tell the cells."""
+
+
+def _cells_of(chemistry: str, volts: float) -> tuple[int, bool]:
+    """Return the cells of a pack's volts, and whether there is no doubt of them.
+
+    Lithium cells are sold as 3.6 V or 3.7 V, and packs of iron phosphate by the volts of the lead
+    packs they replace.
+    """
+    nominal = CHEMISTRIES[chemistry].nominal_v
+    cells = max(1, round(volts / nominal))
+    if chemistry == "lifepo4" and volts % 12 == 0:
+        return cells, False
+    tries = (3.6, 3.7) if chemistry in ("li_ion", "lipo") else (nominal,)
+    for cell_v in tries:
+        if abs(volts / cell_v - round(volts / cell_v)) <= NEAR_WHOLE:
+            return max(1, round(volts / cell_v)), True
+    return cells, False
+
+
+def _of_pack_said(values: dict[str, Any], facts: dict[str, Any]) -> Derived:
+    """Return what volts, amp-hours and C ratings of a whole pack say of its cells."""
+    found: Derived = []
+    strings, chemistry = values.get("parallel", 1), values.get("chemistry")
+    blocks, volts = facts.get("blocks"), facts.get("nominal_v")
+    series = values.get("series")
+    if blocks is not None:
+        volts = blocks * facts["block_v"]
+        if chemistry is None:
+            chemistry = "lead_acid"
+            note = "blocks of 6 and 12 V are mostly of lead"
+            found.append((Said("chemistry", chemistry, note, False), f"{facts['block_v']:g} V"))
+    if series is None and chemistry and volts:
+        cells, sure = _cells_of(chemistry, volts)
+        sure = sure and values.get("chemistry") is not None
         note = f"{CHEMISTRIES[chemistry].nominal_v:g} V to the cell."
-        yield ("series", cells, note), f"{volts:g} V"
+        found.append((Said("series", cells, note, sure), f"{volts:g} V"))
+    elif series is None and chemistry and facts.get("charger_v"):
+        cells = max(1, round(facts["charger_v"] / CHEMISTRIES[chemistry].charger_v))
+        note = f"{CHEMISTRIES[chemistry].charger_v:g} V to the cell straight off the charger."
+        found.append((Said("series", cells, note), f"{facts['charger_v']:g} V"))
     capacity = facts.get("capacity_ah")
+    if capacity is None and volts and facts.get("energy_wh"):
+        capacity = float(f"{facts['energy_wh'] / volts:.4g}")
+        said = Said("cell_capacity_ah", capacity / strings, "watt-hours over volts", False)
+        found.append((said, f"{facts['energy_wh']:g} Wh"))
+        return found
     if capacity is None:
-        return
-    yield (
-        ("cell_capacity_ah", float(f"{capacity / strings:.6g}"), "Of one string."),
-        (f"{capacity:g} Ah"),
-    )
+        return found
+    each = float(f"{capacity / strings:.6g}")
+    found.append((Said("cell_capacity_ah", each, "Of one string."), f"{capacity:g} Ah"))
     for fact, path in (("c_rating", "continuous_current_a"), ("peak_c", "peak_current_a")):
         if fact in facts and path not in values:
             amps = float(f"{facts[fact] * capacity:.4g}")
             note = "C rating times amp-hours; prints are about twice what packs give."
-            yield (path, amps, note), f"{facts[fact]:g} C"
+            found.append((Said(path, amps, note), f"{facts[fact]:g} C"))
+    return found
 
 
-def _document(kind: ListedKind, text: str, said: list[tuple[Said, str]]) -> dict[str, Any]:
+DERIVED: dict[ListedKind, Callable[[dict[str, Any], dict[str, Any]], Derived]] = {
+    "motors": _of_motor_said, "controllers": _of_controller_said, "packs": _of_pack_said,
+}  # fmt: skip
+
+
+def _document(
+    kind: ListedKind, text: str, said: list[tuple[Said, str]], facts: dict[str, Any]
+) -> dict[str, Any]:
     holds = HOLDS[kind]
-    inner: dict[str, Any] = {"kind": "permanent_magnet"} if kind == "motors" else {}
+    motor_kind = facts.get("kind", "permanent_magnet")
+    inner: dict[str, Any] = {"kind": motor_kind} if kind == "motors" else {}
     outer: dict[str, Any] = {}
     provenance: dict[str, Any] = {}
-    for (path, value, _), _ in said:
-        if path.startswith("part."):
-            outer[path.removeprefix("part.")] = value
-        else:
-            inner[path] = value
-            provenance[f"{holds}.{path}"] = {"origin": "data_sheet"}
+    for one, _ in said:
+        if one.path.startswith("part."):
+            outer[one.path.removeprefix("part.")] = one.value
+        elif not one.path.startswith("facts."):
+            inner[one.path] = one.value
+            provenance[f"{holds}.{one.path}"] = {"origin": "data_sheet"}
     if kind == "packs" and "chemistry" in inner:
         inner["cell_voltage_v"] = CHEMISTRIES[inner["chemistry"]].nominal_v
-    name = " ".join(text.split())[:80] or "Listing"
+    name = text[:80] or "Listing"
     return {"name": name, **outer, holds: inner, "provenance": provenance}
 
 
+FACTS: dict[str, tuple[str, str]] = {
+    "rated_voltage_v": ("Rated volts", "V"), "rated_speed_rpm": ("Speed", "rpm"),
+    "rated_power_w": ("Watts for long", "W"), "most_power_w": ("Most watts", "W"),
+    "power_w": ("Watts", "W"), "rated_torque_nm": ("Torque", "N.m"),
+    "most_torque_nm": ("Most torque", "N.m"),
+    "stall_torque_nm": ("Stall torque", "N.m"), "stall_current_a": ("Stall amps", "A"),
+    "amps": ("Amps", "A"), "free_voltage_v": ("Free run at", "V"),
+    "free_speed_rpm": ("Free speed", "rpm"), "turns": ("Turns", "T"), "rotor": ("Rotor", ""),
+    "kind": ("Kind", ""), "stator_diameter_mm": ("Stator diameter", "mm"),
+    "stator_height_mm": ("Stator height", "mm"), "wheel_mm": ("Wheel", "mm"),
+    "lowest_voltage_v": ("Sold for volts from", "V"),
+    "highest_voltage_v": ("Sold for volts to", "V"), "pieces": ("Pieces", ""),
+    "nominal_v": ("Nominal volts", "V"), "bec_voltage_v": ("Gives a receiver", "V"),
+    "bec_current_a": ("Gives a receiver", "A"), "cut_off_v": ("Cuts off at", "V"),
+    "blocks": ("Blocks", ""), "block_v": ("Volts of a block", "V"),
+    "charger_v": ("Charger", "V"), "charger_a": ("Charger", "A"), "fuse_a": ("Fuse", "A"),
+    "capacity_ah": ("Capacity of the pack", "Ah"), "energy_wh": ("Energy", "Wh"),
+    "c_rating": ("C rating", "C"), "peak_c": ("Peak C rating", "C"),
+}  # fmt: skip
+"""What is read that no field of a part holds, by its label and unit."""
+
+
 def _read(kind: ListedKind, said: Said, words: str) -> ReadFact:
-    path, value, note = said
-    place = path.removeprefix("part.") if path.startswith("part.") else f"{HOLDS[kind]}.{path}"
+    if said.path.startswith("facts."):
+        label, unit = FACTS[said.path.removeprefix("facts.")]
+        return ReadFact(path=said.path, label=label, unit=unit, value=said.value, words=words,
+                        note=said.note)  # fmt: skip
+    place = _place(kind, said.path)
     field = _field(kind, place)
-    return ReadFact(
-        path=place, label=field.label, unit=field.unit, value=value, words=words, note=note
-    )
+    return ReadFact(path=place, label=field.label, unit=field.unit, value=said.value, words=words,
+                    note=said.note)  # fmt: skip
+
+
+def _place(kind: ListedKind, path: str) -> str:
+    return path.removeprefix("part.") if path.startswith("part.") else f"{HOLDS[kind]}.{path}"
 
 
 def _field(kind: ListedKind, path: str) -> FieldInfo:
@@ -217,17 +348,32 @@ NEEDED: dict[ListedKind, tuple[str, ...]] = {
 """What no answer can do without."""
 
 
-def _asked(kind: ListedKind, document: dict[str, Any], facts: dict[str, float]) -> list[Asked]:
+SERIES_NEEDED = ("saturated_constant_nm_per_a", "half_saturation_current_a", "resistance_ohm",
+                 "loss_torque_nm")  # fmt: skip
+
+
+def _asked(
+    kind: ListedKind, document: dict[str, Any], facts: dict[str, Any],
+    likely: list[tuple[Said, str]],
+) -> list[Asked]:  # fmt: skip
     inner = document[HOLDS[kind]]
-    missing = [path for path in NEEDED[kind] if path not in inner]
+    needed = NEEDED[kind]
+    if inner.get("kind") == "series_wound":
+        needed = SERIES_NEEDED
+    if kind == "packs" and "chemistry" not in inner:
+        needed = (*needed, "cell_voltage_v")
+    missing = [path for path in needed if path not in inner]
     guesses = GUESSES[kind](inner, facts) if missing else {}
+    for one, words in likely:
+        guesses[one.path] = (one.value, f"what “{words}” probably means: {one.note}")
+    wanted = [one.path for one, _ in likely if one.path not in inner and one.path not in missing]
     found = []
-    for path in missing:
-        field = _field(kind, f"{HOLDS[kind]}.{path}")
+    for path in dict.fromkeys([*wanted, *missing]):
+        field = _field(kind, _place(kind, path))
         guess, why = guesses.get(path, (None, ""))
         found.append(
-            Asked(path=field.path, label=field.label, unit=field.unit, explain=field.explain,
-                  options=field.options, guess=guess, why=why)
+            Asked(needed=path in missing, path=field.path, label=field.label, unit=field.unit,
+                  explain=field.explain, options=field.options, guess=guess, why=why)
         )  # fmt: skip
     return found
 
@@ -235,8 +381,15 @@ def _asked(kind: ListedKind, document: dict[str, Any], facts: dict[str, float]) 
 Guesses = dict[str, tuple[float | str | None, str]]
 
 
-def _of_motor(inner: dict[str, Any], facts: dict[str, float]) -> Guesses:
-    known = {key: inner[key] for key in inner if key in MotorFacts.model_fields and key != "kind"}
+def _of_motor(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
+    known = {key: inner[key] for key in inner if key in MotorFacts.model_fields}
+    known |= {key: facts[key] for key in facts if key in MotorFacts.model_fields}
+    if "free_speed_rpm" not in known:
+        known.pop("free_voltage_v", None)
+    if "no_load_current_a" in inner and "free_voltage_v" in known:
+        known["free_current_a"] = inner["no_load_current_a"]
+    if "rated_power_w" not in known and "power_w" in facts:
+        known["rated_power_w"] = facts["power_w"]
     found = identify_motor(MotorFacts.model_validate(known)).values
     return {
         key: (float(f"{one.value:.2g}"), f"by {one.route}, good to a factor of "
@@ -245,11 +398,11 @@ def _of_motor(inner: dict[str, Any], facts: dict[str, float]) -> Guesses:
     }  # fmt: skip
 
 
-def _of_controller(inner: dict[str, Any], facts: dict[str, float]) -> Guesses:
+def _of_controller(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
     return {"resistance_ohm": (CONTROLLER_OHM, "usual, good to a factor of 3")}
 
 
-def _of_cells(inner: dict[str, Any], facts: dict[str, float]) -> Guesses:
+def _of_cells(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
     chemistry = inner.get("chemistry", "li_ion")
     capacity, amps = inner.get("cell_capacity_ah"), inner.get("continuous_current_a")
     rating = facts.get("c_rating")
@@ -257,7 +410,11 @@ def _of_cells(inner: dict[str, Any], facts: dict[str, float]) -> Guesses:
         rating = amps / (capacity * inner.get("parallel", 1))
     told = {"chemistry": chemistry, "cell_capacity_ah": capacity, "c_rating": rating}
     found = identify_cell(CellFacts.model_validate(told)).values.get(MOHM)
-    guesses: Guesses = {"chemistry": (chemistry, "the most usual")}
+    rests_v = CHEMISTRIES[chemistry].nominal_v
+    guesses: Guesses = {
+        "chemistry": (chemistry, "the most usual"),
+        "cell_voltage_v": (rests_v, "what such a cell rests at half full"),
+    }
     if found is not None:
         why = f"by {found.route}, good to a factor of {1 + found.tolerance:.2g}"
         guesses[MOHM] = (float(f"{found.value:.2g}"), why)
