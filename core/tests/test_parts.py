@@ -28,7 +28,7 @@ def test_the_most_a_pack_can_give_is_at_half_its_volts(drive_with):
 
 
 def test_power_from_a_pack_without_resistance_is_plain_division():
-    stiff = Pack(*map(scalar, (50.0, 0.0, 52.0, 48.0, 10.0, 1.0)))
+    stiff = Pack(*map(scalar, (50.0, 0.0, 52.0, 48.0, 10.0, 1.0, 5.0)))
     assert stiff.current_at_power_a(scalar(500.0), scalar(0.2)) == pytest.approx(10.2)
 
 

@@ -130,16 +130,20 @@ def test_whole_numbers_may_be_written_as_floats():
         "motor.resistance_ohm",
         "battery.cell_resistance_mohm",
         "wheel.rolling_circumference_mm",
-        "battery.cell_voltage_v",
     ],
 )
 @pytest.mark.parametrize("times", [1000, 1 / 1000])
 def test_a_thousand_times_off_is_accepted_with_a_warning(path, times):
     section, key = path.split(".")
-    if path == "battery.cell_voltage_v" and times > 1:
-        times = 100
     document = document_with({path: TRIKE[section][key] * times})
     assert [w["where"] for w in warnings_of(check_build(document))] == [path]
+
+
+@pytest.mark.parametrize("volts", [400, 12.6, 0.01])
+def test_volts_that_no_cell_has_are_refused(volts):
+    with pytest.raises(Refusal, match="anything possible") as refused:
+        check_build(document_with({"battery.cell_voltage_v": volts}))
+    assert refused.value.where == "battery.cell_voltage_v"
 
 
 def test_usual_builds_carry_no_warning():

@@ -30,7 +30,7 @@ def test_units_stand_in_the_header():
 @examples(60)
 @given(
     ohm=st.floats(1e-6, 1e3),
-    volts=st.floats(0.1, 5),
+    volts=st.floats(0.5, 5),
     name=st.text(st.characters(exclude_categories=("C", "Z")), min_size=1, max_size=60),
     note=st.text(st.characters(exclude_categories=("Cs", "Cc")), max_size=80),
 )

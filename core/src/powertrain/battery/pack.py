@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.electrics import Battery
 
@@ -20,6 +20,8 @@ class Pack:
     capacity_ah: Array
     cells_share: Array
     """Part of the resistance that lies in the cells; the rest is in leads and connectors."""
+    charge_a: Array
+    """The most that may flow in; nought where cells are full, infinite where nothing is known."""
 
     @classmethod
     def of(cls, battery: Battery) -> "Pack":
@@ -32,12 +34,13 @@ class Pack:
             charger_v=scalar(battery.series * CHEMISTRIES[battery.chemistry].charger_v),
             nominal_v=scalar(battery.series * CHEMISTRIES[battery.chemistry].nominal_v),
             capacity_ah=scalar(battery.parallel * battery.cell_capacity_ah),
+            charge_a=_charge_a(battery),
             cells_share=np.where(all_ohm > 0, cells_ohm / np.maximum(all_ohm, 1e-300), 1.0),
         )
 
     def straight_off_the_charger(self) -> "Pack":
         """Return the same pack at the volts at which charging ends."""
-        return replace(self, open_circuit_v=self.charger_v)
+        return replace(self, open_circuit_v=self.charger_v, charge_a=scalar(0.0))
 
     def voltage_v(self, current_a: Array) -> Array:
         """Return the terminal voltage V_oc - I R_p."""
@@ -63,8 +66,23 @@ class Pack:
         root = np.sqrt(np.maximum(volts * volts - 4 * self.resistance_ohm * power_w, 0.0))
         return standby_a + 2 * power_w / (volts + root)
 
+    def current_at_greatest_power_a(self, standby_a: Array) -> Array:
+        """Return the pack current at which it gives most to the motors: V/(2 R_p), standby beside.
+
+        Beyond it more amps give less; infinite for a pack without resistance.
+        """
+        volts = self.open_circuit_v - standby_a * self.resistance_ohm
+        with np.errstate(divide="ignore", invalid="ignore"):
+            most = standby_a + volts / (2 * self.resistance_ohm)
+        return np.where(self.resistance_ohm > 0, most, np.inf)
+
     def greatest_power_w(self, standby_a: Array) -> Array:
         """Return the greatest power the pack can give to the motors: V^2/(4 R_p)."""
         volts = self.open_circuit_v - standby_a * self.resistance_ohm
         with np.errstate(divide="ignore"):
             return np.where(volts > 0, volts * volts / (4 * self.resistance_ohm), 0.0)
+
+
+def _charge_a(battery: Battery) -> Array:
+    full = scalar(battery.cell_voltage_v) >= CHEMISTRIES[battery.chemistry].full_v
+    return np.where(full, 0.0, scalar_or(battery.charge_current_a, np.inf))

@@ -52,6 +52,7 @@ class StateAnswer(BaseModel):
     rolling_w: float
     climbing_w: float
     air_w: float
+    brakes_w: float
     speeding_up_w: float
     efficiency: float | None
     energy_wh_per_km: float | None

@@ -39,7 +39,9 @@ def total(values: Iterable[float | None]) -> float | None:
 
 
 def drive_kg(build: Build) -> float | None:
-    """Return the mass of motors, controller and pack; None where one of them does not say."""
+    """Return the mass of motors, controllers and pack; None where one of them does not say."""
     motor = build.motor
     each = None if motor.mass_kg is None else motor.count * motor.mass_kg
-    return total([each, build.controller.mass_kg, build.battery.mass_kg])
+    controller = build.controller
+    boxes = None if controller.mass_kg is None else controller.count * controller.mass_kg
+    return total([each, boxes, build.battery.mass_kg])

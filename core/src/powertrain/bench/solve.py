@@ -16,6 +16,7 @@ from powertrain.bench.bands import doubt_answer, moment_bands
 from powertrain.bench.curves import map_of
 from powertrain.bench.heat import burnt_bands, first_limit, limits_answer, nodes_at, stall_answer
 from powertrain.bench.numbers import drive_kg, limit_word, listed, number, total
+from powertrain.controller.chopper import dc_for
 from powertrain.documents.build import Build
 from powertrain.documents.reading import warnings_of
 from powertrain.doubt.draws import Doubt
@@ -60,7 +61,13 @@ def solve(build: Build) -> Answer:
         loss_names=loss_names(motor),
         load_factor=_load_factor(drive, moments.top_speed.state),
         drive_mass_kg=drive_kg(build),
-        drive_price=total([_each(motor.price, motor.count), build.controller.price, battery.price]),
+        drive_price=total(
+            [
+                _each(motor.price, motor.count),
+                _each(build.controller.price, build.controller.count),
+                battery.price,
+            ]
+        ),
         moments=[_moment(build, case, sweep, index, bands[index]) for index in range(5)],
         map=map_of(drive, moments),
         gauges=list(_gauges(build, moments)),
@@ -167,13 +174,23 @@ def _gauges(build: Build, moments: Moments) -> list[Gauge]:
     each["launch"] = float(moments.peaks.motor_a)
     pack_side = controller.rating_side == "battery"
     path = {key: value / motor.count for key, value in pack.items()} if pack_side else each
+    set_a = (
+        None
+        if controller.motor_current_limit_a is None
+        else (controller.motor_current_limit_a * dc_for(controller))
+    )
+    pack_set_a = (
+        None
+        if controller.battery_current_limit_a is None
+        else (controller.battery_current_limit_a * controller.count)
+    )
     found = [
         _gauge("pack", "pack amps", pack, battery.continuous_current_a, battery.peak_current_a,
-               controller.battery_current_limit_a),
+               pack_set_a),
         _gauge("controller", "pack amps" if pack_side else "motor amps", path,
                controller.continuous_current_a, controller.peak_current_a, None),
         _gauge("motor", "motor amps", each, motor.continuous_current_a, motor.peak_current_a,
-               controller.motor_current_limit_a),
+               set_a),
     ]  # fmt: skip
     return [gauge for gauge in found if gauge is not None]
 

@@ -131,7 +131,7 @@ def _price(one: Compared) -> Said:
     motor, controller = one.build.motor, one.build.controller
     if motor.price is None or controller.price is None:
         return None, ""
-    return motor.count * motor.price + controller.price, ""
+    return motor.count * motor.price + controller.count * controller.price, ""
 
 
 def _kt(one: Compared) -> Said:

@@ -10,24 +10,31 @@ from powertrain.documents.electrics import Controller
 
 @dataclass(frozen=True)
 class Chopper:
-    """A controller; limits that are absent are infinite and never bind."""
+    """Controllers of a drive, together; limits that are absent are infinite and never bind."""
 
+    count: Array
+    """How many equal ones share the motors."""
     resistance_ohm: Array
     motor_current_limit_a: Array
     battery_current_limit_a: Array
     standby_a: Array
     switching_v: Array
     """Watts lost in switching for each motor amp."""
+    regen_limit_a: Array
+    """What braking may push back into the pack; infinite where nothing is set."""
 
     @classmethod
     def of(cls, controller: Controller) -> "Chopper":
-        """Return the controller that a document describes."""
+        """Return what all controllers of a document are together; its ratings are of one."""
+        count = controller.count
         return cls(
+            count=scalar(count),
             resistance_ohm=scalar(controller.resistance_ohm),
-            motor_current_limit_a=_limit(controller.motor_current_limit_a),
-            battery_current_limit_a=_limit(controller.battery_current_limit_a),
-            standby_a=scalar_or(controller.standby_current_a, 0.0),
+            motor_current_limit_a=_limit(controller.motor_current_limit_a) * dc_for(controller),
+            battery_current_limit_a=_limit(controller.battery_current_limit_a) * count,
+            standby_a=scalar_or(controller.standby_current_a, 0.0) * count,
             switching_v=scalar_or(controller.switching_loss_v, 0.0),
+            regen_limit_a=_limit(controller.regen_current_limit_a) * count,
         )
 
     def path_drop_v(self, current_a: Array) -> Array:
@@ -36,6 +43,16 @@ class Chopper:
         if is_nought(self.switching_v):
             return drop_v
         return drop_v + np.sign(current_a) * self.switching_v
+
+
+DC_FOR = {"dc": 1.0, "phase_peak": 0.8660, "phase_rms": 1.2247}
+"""DC-equivalent amps for each amp by which a controller tells its motor amps (six-step: the phase
+carries 0.866 of a sinusoid's peak, 1.225 of its rms)."""
+
+
+def dc_for(controller: Controller) -> float:
+    """Return the DC-equivalent amps for one of the motor amps that a controller is told in."""
+    return DC_FOR[controller.motor_current_is or "dc"]
 
 
 def _limit(value: float | None) -> Array:

@@ -59,7 +59,7 @@ class Provenance(Model):
     )
     tolerance_pct: Number | None = measure(
         "May be off by", "%", (0.1, 100), default=None, zero=True, most=1000,
-        explain="Either way, four times in five.",
+        explain="Either way, four times in five; of an efficiency the loss is off by it.",
     )  # fmt: skip
     note: str | None = words("Note", "Where it came from.", default=None, longest=500)
 

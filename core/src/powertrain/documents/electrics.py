@@ -173,7 +173,7 @@ class Battery(Model):
         explain="Leads, links, fuse and connector between cells and controller.",
     )  # fmt: skip
     cell_voltage_v: Number = measure(
-        "Cell rests at", "V", (0.8, 5), most=2000,
+        "Cell rests at", "V", (0.8, 4.4), least=0.2, most=6.0,
         explain="Volts of one cell now, with nothing drawn.",
     )  # fmt: skip
     continuous_current_a: Number | None = measure(
@@ -184,7 +184,7 @@ class Battery(Model):
         explain="What the whole pack may give for some seconds.",
     )  # fmt: skip
     cut_off_cell_v: Number | None = measure(
-        "Cut-off per cell", "V", (0.7, 4), default=None, most=2000,
+        "Cut-off per cell", "V", (0.7, 4), default=None, most=6.0,
         explain="Volts of a cell under load at which controller or protection lets go.",
     )  # fmt: skip
     charge_current_a: Number | None = measure(

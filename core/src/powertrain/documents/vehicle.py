@@ -18,7 +18,7 @@ class Conditions(Model):
     )  # fmt: skip
     altitude_m: Number | None = measure(
         "Height above the sea", "m", (-400, 5000), default=None, least=-500, most=10900,
-        explain="Where it is given, height and air temperature set the density instead.",
+        explain="With the air's temperature it sets the density, where that is not stated.",
     )  # fmt: skip
     ambient_c: Number = measure(
         "Air temperature", "C", (-30, 50), default=20.0, least=-90, most=90,

@@ -15,6 +15,9 @@ from powertrain.documents.spread import number_at, with_values
 from powertrain.doubt.tolerances import Doubtful, doubtful_heat, doubtful_inputs
 from powertrain.drive import Drive
 from powertrain.heat.store import Store, estimated
+from powertrain.vehicle.air import density_of
+
+DENSITY = "conditions.air_density_kg_m3"
 
 DRAWS = 256
 SEED = 20240229
@@ -117,6 +120,9 @@ def variants(
             scales[item.path.rsplit(".", 1)[-1]] = factor
             continue
         value = columns.get(item.path, number_at(build, item.path))
+        if item.path == DENSITY:
+            # Drawn about what height and temperature make of it, where it is not stated.
+            value = density_of(build.conditions)
         if value is None:
             grips = factor
         elif item.of_loss:

@@ -18,6 +18,9 @@ EXPOSURE = {"closed": 0.0, "vented": 0.15, "open": 0.4}
 BOXED = 0.5
 """A closed box round a part about doubles its resistance to the air; common practice, no source."""
 
+SEA_LEVEL_KG_M3 = 1.225
+"""At which the films below are told (ISO 2533)."""
+
 FINS = 0.7
 """Share of a heat sink's surface that works as if it were at the root; common practice."""
 
@@ -45,9 +48,11 @@ class Air:
     sink_m2: Array
     boxed: Array
     size_m: Array
+    thin: Array
+    """The air's density over that at the sea: thinner air carries less away."""
 
     @classmethod
-    def of(cls, cooling: Cooling, usual: Place, size_m: Array) -> "Air":
+    def of(cls, cooling: Cooling, usual: Place, size_m: Array, density_kg_m3: Array) -> "Air":
         """Return the air round a part of `size_m`; `usual` is how such parts mostly stand."""
         place = cooling.air or usual
         return cls(
@@ -56,14 +61,16 @@ class Air:
             sink_m2=scalar(cooling.sink_cm2) / 1e4,
             boxed=scalar(BOXED if place == "closed" else 1.0),
             size_m=size_m,
+            thin=density_kg_m3 / SEA_LEVEL_KG_M3,
         )
 
     def conductance_w_per_k(self, still_k_per_w: Array, travel_mps: Array) -> Array:
         """Return the watts per kelvin that leave a part with `still_k_per_w` in still air."""
-        if not np.any(self.exposure) and not np.any(self.fan_mps):
-            own = self.boxed / still_k_per_w
-            return own + self.boxed * STILL_W_PER_M2_K * FINS * self.sink_m2
-        blown_mps = np.hypot(self.exposure * np.abs(travel_mps), self.fan_mps)
-        more = 1 + forced_w_per_m2_k(blown_mps, self.size_m) / STILL_W_PER_M2_K
+        # Half of what leaves in still air is radiation, which no air carries; the other half is
+        # natural convection, which goes with the root of the density.
+        more = 0.5 + 0.5 * np.sqrt(self.thin)
+        if np.any(self.exposure) or np.any(self.fan_mps):
+            blown_mps = np.hypot(self.exposure * np.abs(travel_mps), self.fan_mps) * self.thin
+            more = more + forced_w_per_m2_k(blown_mps, self.size_m) / STILL_W_PER_M2_K
         own = self.boxed * more / still_k_per_w
         return own + self.boxed * more * STILL_W_PER_M2_K * FINS * self.sink_m2

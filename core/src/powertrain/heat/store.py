@@ -63,7 +63,7 @@ class Store:
     def of(cls, build: Build, drive: Drive) -> "Store":
         """Return the heat data of a document, what is not stated estimated from mass and size."""
         conditions, controller, battery = build.conditions, build.controller, build.battery
-        ambient_c = scalar(conditions.ambient_c)
+        ambient_c, density = scalar(conditions.ambient_c), drive.road.air_density_kg_m3
         begins = conditions.parts_c
         return cls(
             motor=_motor(build, drive),
@@ -73,9 +73,15 @@ class Store:
                 controller_body(controller),
                 "vented",
                 CONTROLLER_J_PER_KG_K,
+                density,
             ),
             pack=_part(
-                battery.thermal, battery.cooling, pack_body(battery), "closed", PACK_J_PER_KG_K
+                battery.thermal,
+                battery.cooling,
+                pack_body(battery),
+                "closed",
+                PACK_J_PER_KG_K,
+                density,
             ),
             ambient_c=ambient_c,
             parts_c=ambient_c if begins is None else scalar(begins),
@@ -97,7 +103,7 @@ def _motor(build: Build, drive: Drive) -> MotorStore:
         case_j_per_k=case if stated_case is None else scalar(stated_case),
         winding_to_case_k_per_w=WINDING_S / winding if between is None else scalar(between),
         case_to_air_k_per_w=still_k_per_w(body) if outside is None else scalar(outside),
-        air=Air.of(build.motor.cooling, "open", body.size_m),
+        air=Air.of(build.motor.cooling, "open", body.size_m, drive.road.air_density_kg_m3),
         resistance_at_c=scalar(said.resistance_at_c),
         magnet_per_k=scalar(said.magnet_pct_per_k) / 100,
         stall_share=scalar(1.0 if build.motor.commutation == "brushed" else 2 / 3),
@@ -105,13 +111,14 @@ def _motor(build: Build, drive: Drive) -> MotorStore:
 
 
 def _part(
-    said: PartThermal, cooling: Cooling, body: Body, usual: Place, j_per_kg_k: float
-) -> PartStore:
+    said: PartThermal, cooling: Cooling, body: Body, usual: Place, j_per_kg_k: float,
+    density_kg_m3: Array,
+) -> PartStore:  # fmt: skip
     stores, outside = said.heat_j_per_k, said.to_air_k_per_w
     return PartStore(
         j_per_k=j_per_kg_k * body.mass_kg if stores is None else scalar(stores),
         to_air_k_per_w=still_k_per_w(body) if outside is None else scalar(outside),
-        air=Air.of(cooling, usual, body.size_m),
+        air=Air.of(cooling, usual, body.size_m, density_kg_m3),
     )
 
 

@@ -46,7 +46,7 @@ def flows_of(drive: Drive, state: State) -> Flows:
         copper_w=state.copper_heat_w / n,
         winding_w=state.brush_heat_w / n,
         case_w=np.maximum(state.turning_heat_w, 0.0) / n,
-        controller_w=state.controller_heat_w,
+        controller_w=state.controller_heat_w / drive.controller.count,
         pack_w=state.pack_heat_w * cells,
         travel_mps=state.speed_mps,
         magnet_share=np.where(part_throttle, 1.0, 0.0),

@@ -9,6 +9,7 @@ efficiency are one; the strongest stands for them, the lighter one of equally st
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import permutations
+from threading import Lock
 from typing import Any
 
 import numpy as np
@@ -120,17 +121,20 @@ def gearings_of(
         Whether to add the gearing of a hub motor, which is none.
     """
     said = tuple(item.model_dump_json() for item in ranges)
-    if said not in _MADE:
-        if len(_MADE) >= KEPT:
-            _MADE.clear()
-        _MADE[said] = {}
-    made = _MADE[said]
-    if (most_ratio, hub) not in made:
-        made[most_ratio, hub] = _all_of(tuple(_singles(ranges)), most_ratio, hub)
-    return made[most_ratio, hub]
+    # Requests of several threads may ask at once; whoever comes second waits for the first.
+    with _MAKING:
+        if said not in _MADE:
+            if len(_MADE) >= KEPT:
+                _MADE.clear()
+            _MADE[said] = {}
+        made = _MADE[said]
+        if (most_ratio, hub) not in made:
+            made[most_ratio, hub] = _all_of(tuple(_singles(ranges)), most_ratio, hub)
+        return made[most_ratio, hub]
 
 
 KEPT = 4
+_MAKING = Lock()
 _MADE: dict[tuple[str, ...], dict[tuple[float, bool], "Gearings"]] = {}
 """What was made of the same ranges before; a search on the same shelf begins at once."""
 

@@ -23,7 +23,8 @@ def meets(brief: Brief, build: Build) -> dict[str, Margin]:
     prices = (motor.price, controller.price, battery.price)
     price: Array = scalar(np.nan)
     if None not in prices:
-        price = scalar(motor.count * (motor.price or 0) + sum(part or 0 for part in prices[1:]))
+        boxes = controller.count * (controller.price or 0)
+        price = scalar(motor.count * (motor.price or 0) + boxes + (battery.price or 0))
     seen = Seen(
         many=case,
         price=price,

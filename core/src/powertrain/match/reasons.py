@@ -7,6 +7,8 @@ WORDS = {
     "hub_motor": "a hub motor takes no gearing, another motor needs one",
     "controller_kind": "the controller does not drive that kind of motor",
     "controller_volts": "the full pack is above the controller's volts",
+    "controller_min_volts": "the pack is below the volts at which the controller works",
+    "sensor_match": "the controller can't find the rotor from what the motor has",
     "motor_volts": "the full pack is above the motor's volts",
     "electrical_rpm": "the controller could not follow the motor's electrical rpm",
     "free_rpm": "with its wheels in the air the motor would turn too fast",

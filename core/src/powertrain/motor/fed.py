@@ -48,3 +48,14 @@ class FedByController:
     def corners_rad_s(self) -> tuple[Array, ...]:
         """Return none: its curve has no kinks of its own."""
         return ()
+
+
+def braking_root(power_w: Array, emf_v: Array, ohm: Array) -> Array:
+    """Return the root nearest nought of I^2 R + I V = P for a power below zero.
+
+    Where so much can't be given back at the speed, the amps that give back most.
+    """
+    inside = np.maximum(emf_v * emf_v + 4 * ohm * power_w, 0.0)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        amps = 2 * power_w / (emf_v + np.sqrt(inside))
+    return np.where(emf_v > 0, np.minimum(amps, 0.0), 0.0)

@@ -15,11 +15,16 @@ import numpy as np
 from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PackagedMotor
+from powertrain.motor.fed import braking_root
 from powertrain.motor.size import Make
 from powertrain.motor.timing import Timing
 
 USUAL_EFFICIENCY = 0.88
 """Motor and inverter where the document gives neither efficiency nor losses; common practice."""
+
+STALL_LOSS = 0.04
+"""Where no copper loss is stated: the watts that holding the greatest torque takes, at rest too, as
+a share of the power at the base speed; common practice, no source (0.03 to 0.1)."""
 
 FADE = 0.02
 """Share of the top speed over which the inverter takes its torque back."""
@@ -43,6 +48,8 @@ class Packaged:
     resistance_ohm: Array
     drag_nm: Array
     windage_nm_s2: Array
+    holding_ohm: Array
+    """What stands for an unknown copper loss: it counts where it is more than all others."""
 
     @classmethod
     def of(cls, motor: PackagedMotor) -> "Packaged":
@@ -70,6 +77,9 @@ class Packaged:
             resistance_ohm=copper_w / peak_a**2,
             drag_nm=drag_nm,
             windage_nm_s2=windage_nm_s2,
+            holding_ohm=scalar(0.0)
+            if motor.copper_loss_w is not None
+            else STALL_LOSS * inner_nm * base_rad_s / peak_a**2,
         )
 
     @staticmethod
@@ -185,8 +195,13 @@ class Packaged:
 
     def voltage_v(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return power over amps: k w/efficiency + I R; braking, the efficiency multiplies."""
-        passed = np.where(current_a < 0, self.efficiency, 1 / self.efficiency)
-        return self._emf_v(speed_rad_s) * passed + current_a * self.resistance_ohm
+        return self._fed_v(speed_rad_s, current_a) + current_a * self.resistance_ohm
+
+    def _fed_v(self, speed_rad_s: Array, current_a: Array) -> Array:
+        """Return what the amps take without the copper's own: flat losses, or those at rest."""
+        emf_v = self._emf_v(speed_rad_s)
+        driving = np.maximum(emf_v / self.efficiency, emf_v + current_a * self.holding_ohm)
+        return np.where(current_a < 0, emf_v * self.efficiency, driving)
 
     def shaft_torque_nm(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return k I less iron and windage."""
@@ -207,14 +222,23 @@ class Packaged:
         """Return the positive root of I^2 (R + R_series) + I (k w/efficiency + V_series) = P."""
         ohm = self.resistance_ohm + series_ohm
         emf_v = self._emf_v(speed_rad_s) / self.efficiency + series_v
-        root = np.sqrt(emf_v * emf_v + 4 * ohm * np.maximum(power_w, 0.0))
-        with np.errstate(invalid="ignore", divide="ignore"):
-            amps = np.where(power_w > 0, 2 * power_w / (emf_v + root), 0.0)
+        amps = _at_power(power_w, emf_v, ohm)
+        held_v = self._emf_v(speed_rad_s) + series_v
+        amps = np.minimum(amps, _at_power(power_w, held_v, ohm + self.holding_ohm))
         return np.minimum(amps, self.current_at_voltage_a(speed_rad_s, scalar(0.0), ohm))
+
+    def braking_current_at_power_a(
+        self, speed_rad_s: Array, power_w: Array, series_ohm: Array, series_v: Array
+    ) -> Array:
+        """Return the root nearest nought of I^2 R + I (k w efficiency - V_series) = P."""
+        ohm = self.resistance_ohm + series_ohm
+        emf_v = self._emf_v(speed_rad_s) * self.efficiency - series_v
+        return braking_root(power_w, emf_v, ohm)
 
     def speed_at_voltage_rad_s(self, current_a: Array, voltage_v: Array) -> Array:
         """Return (V - I R) efficiency/k, at most the top speed; k as below the base speed."""
-        emf_v = (voltage_v - current_a * self.resistance_ohm) * self.efficiency
+        fed_v = voltage_v - current_a * self.resistance_ohm
+        emf_v = np.minimum(fed_v * self.efficiency, fed_v - current_a * self.holding_ohm)
         speed_rad_s: Array = emf_v / self.constant_nm_per_a
         return np.where(speed_rad_s < self.top_rad_s, speed_rad_s, self.top_rad_s)
 
@@ -223,11 +247,17 @@ class Packaged:
         return current_a * current_a * self.resistance_ohm
 
     def brush_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
-        """Return what a flat efficiency takes."""
-        passed = np.where(current_a < 0, self.efficiency, 1 / self.efficiency)
-        heat_w: Array = self._emf_v(speed_rad_s) * current_a * (passed - 1)
+        """Return what a flat efficiency takes, or holding its torque if that is more."""
+        heat_w: Array = (self._fed_v(speed_rad_s, current_a) - self._emf_v(speed_rad_s)) * current_a
         return heat_w
 
     def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return iron and windage."""
         return self._drag(speed_rad_s) * speed_rad_s
+
+
+def _at_power(power_w: Array, emf_v: Array, ohm: Array) -> Array:
+    """Return the positive root of I^2 R + I V = P."""
+    root = np.sqrt(emf_v * emf_v + 4 * ohm * np.maximum(power_w, 0.0))
+    with np.errstate(invalid="ignore", divide="ignore"):
+        return np.where(power_w > 0, 2 * power_w / (emf_v + root), 0.0)

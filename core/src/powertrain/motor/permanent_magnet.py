@@ -15,7 +15,7 @@ import numpy as np
 from powertrain.arrays import Array, is_nought, scalar, scalar_or
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.motor import PermanentMagnetMotor
-from powertrain.motor.fed import FedByController
+from powertrain.motor.fed import FedByController, braking_root
 from powertrain.motor.size import Make
 from powertrain.motor.timing import KV_PER_DEGREE, LEAST_SHARE, Timing, kv_share
 from powertrain.motor.winding import Winding
@@ -235,6 +235,14 @@ class PermanentMagnet(FedByController):
         root = np.sqrt(emf_v * emf_v + 4 * ohm * np.maximum(power_w, 0.0))
         with np.errstate(invalid="ignore", divide="ignore"):
             return np.where(power_w > 0, 2 * power_w / (emf_v + root), 0.0)
+
+    def braking_current_at_power_a(
+        self, speed_rad_s: Array, power_w: Array, series_ohm: Array, series_v: Array
+    ) -> Array:
+        """Return the root nearest nought of I^2 R + I (k w - V_brush - V_series) = P."""
+        ohm = self.resistance_ohm + series_ohm
+        emf_v = self._constant(speed_rad_s) * speed_rad_s - (self.brush_drop_v + series_v)
+        return braking_root(power_w, emf_v, ohm)
 
     def speed_at_voltage_rad_s(self, current_a: Array, voltage_v: Array) -> Array:
         """Return (V - I R - V_brush)/k, negative where the voltage can't drive that current."""

@@ -98,6 +98,15 @@ class Motor(Protocol):
         """Return the amps at which motor and path together take `power_w`."""
         ...
 
+    def braking_current_at_power_a(
+        self, speed_rad_s: Array, power_w: Array, series_ohm: Array, series_v: Array
+    ) -> Array:
+        """Return the amps, below zero, at which motor and path give back ``-power_w``.
+
+        Nought where the kind of motor does not brake by itself.
+        """
+        ...
+
     def speed_at_voltage_rad_s(self, current_a: Array, voltage_v: Array) -> Array:
         """Return the speed at which `current_a` flows with `voltage_v` at the terminals."""
         ...

@@ -169,6 +169,12 @@ class SeriesWound(FedByController):
                 break
         return amps
 
+    def braking_current_at_power_a(
+        self, speed_rad_s: Array, power_w: Array, series_ohm: Array, series_v: Array
+    ) -> Array:
+        """Return nought: on its own it does not brake."""
+        return power_w * 0.0
+
     def speed_at_voltage_rad_s(self, current_a: Array, voltage_v: Array) -> Array:
         """Return (V - I R - V_brush)/k(I)."""
         drop_v = current_a * self.resistance_ohm + self.brush_drop_v

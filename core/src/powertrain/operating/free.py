@@ -54,6 +54,7 @@ def _free(drive: Drive) -> State:
         rolling_w=nothing,
         climbing_w=nothing,
         air_w=nothing,
+        brakes_w=nothing,
         speeding_up_w=state.road_w,
     )
 

@@ -5,15 +5,13 @@ the throttle lets the back-EMF come along: a ramp of so many percent of duty a s
 in small steps, ``m dv/dt = F(D, v) - F_road``, the tyres holding what they hold.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.drive import Drive
-from powertrain.operating.free import NO_SLIP
-from powertrain.operating.full_throttle import LEVEL, full_throttle, grips_n
-from powertrain.operating.limits import Limit
+from powertrain.operating.full_throttle import LEVEL, grips_n
 
 RATES_PCT_S = np.geomspace(5.0, 5000.0, 60)
 """Ramps that are looked at, each about an eighth faster than the one before."""
@@ -34,11 +32,14 @@ def inrush_of(drive: Drive) -> Inrush | None:
     """Return what a grabbed trigger draws at rest; None where a limit or an inverter holds it."""
     if drive.motor.has_inverter:
         return None
-    at = full_throttle(replace(drive, grip=NO_SLIP), scalar(0.0))
-    if int(at.limited_by) != Limit.VOLTAGE:
+    pack, controller, motor = drive.pack, drive.controller, drive.wide_open().motor
+    source_v = pack.voltage_v(controller.standby_a) - controller.switching_v
+    ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
+    amps = float(motor.current_at_voltage_a(scalar(0.0), source_v, ohm))
+    pack_a = float(motor.count) * amps + float(controller.standby_a)
+    if amps > controller.motor_current_limit_a or pack_a > controller.battery_current_limit_a:
         return None
-    pack_a = float(at.battery_current_a)
-    return Inrush(pack_a, float(at.motor_current_a), float(drive.pack.voltage_v(scalar(pack_a))))
+    return Inrush(pack_a, amps, float(pack.voltage_v(scalar(pack_a))))
 
 
 def fastest_ramp_pct_s(drive: Drive, least_v: float) -> float | None:

@@ -1,6 +1,6 @@
 """Everything that can be read off a drive at one moment, watt by watt from cells to road."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +14,7 @@ from powertrain.operating.full_throttle import (
     motor_side_power_w,
 )
 from powertrain.operating.limits import Limit
+from powertrain.recorded.numbers import is_recorded
 from powertrain.units import rpm_from_rad_s
 
 ONE = scalar(1.0)
@@ -28,8 +29,8 @@ class State:
 
     The ledger closes at every part: ``cells_w - pack_heat_w = terminals_w``, less
     ``controller_heat_w`` and the motors' heats ``= shaft_w``, less ``stage_losses_w``
-    ``= road_w = rolling_w + climbing_w + air_w + speeding_up_w``. `gear` is the factor of the
-    gear engaged, one where there is no gearbox.
+    ``= road_w``, which is rolling, climbing, air, brakes and speeding up together. `gear` is the
+    factor of the gear engaged, one where there is no gearbox.
     """
 
     speed_mps: Array
@@ -57,15 +58,18 @@ class State:
     rolling_w: Array
     climbing_w: Array
     air_w: Array
+    brakes_w: Array
+    """What brakes hold back beside the motors, where those may not push more into the pack."""
     speeding_up_w: Array
     limited_by: NDArray[np.int8]
     gear: Array
 
     @property
     def efficiency(self) -> Array:
-        """Road power over power at the pack's terminals; NaN where none is taken."""
+        """Road power over power at the pack's terminals; NaN where the drive does not push."""
+        pushes = (self.terminals_w > 0) & (self.road_w >= 0)
         with np.errstate(divide="ignore", invalid="ignore"):
-            return np.where(self.terminals_w > 0, self.road_w / self.terminals_w, np.nan)
+            return np.where(pushes, self.road_w / self.terminals_w, np.nan)
 
     @property
     def motor_heat_w(self) -> Array:
@@ -131,6 +135,7 @@ def state_at(
         rolling_w=rolling_w,
         climbing_w=climbing_w,
         air_w=air_w,
+        brakes_w=np.zeros_like(road_w),
         speeding_up_w=road_w - rolling_w - climbing_w - air_w,
         limited_by=limited_by,
         gear=gear,
@@ -177,4 +182,19 @@ def state_at_force(
     power_w = motor_side_power_w(drive, speed_rad_s, current_a)
     battery_a = drive.pack.current_at_power_a(power_w, standby_a)
     nothing = np.full(np.shape(current_a), Limit.NOTHING, np.int8)
-    return state_at(drive, speed_mps, grade_pct, current_a, battery_a, nothing, gear)
+    most_a = np.minimum(drive.controller.regen_limit_a, drive.pack.charge_a)
+    over = battery_a < -most_a
+    if is_recorded(over) or not np.any(over):
+        return state_at(drive, speed_mps, grade_pct, current_a, battery_a, nothing, gear)
+    # The brakes take what may not go into the pack.
+    most_a = np.where(over, most_a, 0.0)
+    back_w = drive.pack.power_w(-most_a, standby_a) / drive.motor.count
+    controller = drive.controller
+    held_a = drive.motor.braking_current_at_power_a(
+        speed_rad_s, np.minimum(back_w, 0.0), controller.resistance_ohm, controller.switching_v
+    )
+    current_a = np.where(over, np.maximum(held_a, current_a), current_a)
+    battery_a = np.where(over, -most_a, battery_a)
+    state = state_at(drive, speed_mps, grade_pct, current_a, battery_a, nothing, gear)
+    rest_w = np.where(over, state.speeding_up_w, 0.0)
+    return replace(state, brakes_w=rest_w, speeding_up_w=state.speeding_up_w - rest_w)

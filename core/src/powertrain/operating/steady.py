@@ -38,6 +38,7 @@ def can_hold(drive: Drive, state: State) -> NDArray[np.bool_]:
     """Return whether the drive can hold a steady `state`: push enough, and volts to brake."""
     drive = drive.in_gear(state.gear)
     wanted_n = drive.road.force_n(state.speed_mps, state.grade_pct)
+    braked = state.brakes_w != 0
     reaches = np.abs(state.force_n - wanted_n) <= CLOSE * (np.abs(wanted_n) + 1e-9)
     most_n = push_n(drive, state.speed_mps, state.grade_pct)
     pushes = state.force_n <= most_n + SLACK * np.abs(most_n)
@@ -47,7 +48,7 @@ def can_hold(drive: Drive, state: State) -> NDArray[np.bool_]:
     path_v = state.motor_voltage_v + drive.controller.path_drop_v(state.motor_current_a)
     # A motor that came with its inverter says by its envelope what the volts allow.
     within_volts = drive.motor.has_inverter | (path_v <= state.battery_voltage_v * (1 + SLACK))
-    return reaches & pushes & deliverable & within_volts
+    return np.asanyarray((reaches | braked) & pushes & deliverable & within_volts)
 
 
 def energy_wh_per_km(state: State) -> Array:

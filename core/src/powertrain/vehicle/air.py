@@ -1,12 +1,24 @@
 """The air by height and temperature."""
 
 from powertrain.arrays import Array, scalar
+from powertrain.documents.vehicle import Conditions
 
 SEA_LEVEL_PA, SEA_LEVEL_K, LAPSE_K_PER_M = 101_325.0, 288.15, 0.0065
 GAS_J_PER_KG_K = 287.05287
 PRESSURE_POWER = 9.80665 / (GAS_J_PER_KG_K * LAPSE_K_PER_M)
 EARTH_M = 6_356_766.0
 ZERO_C_K = 273.15
+
+
+def density_of(conditions: Conditions) -> Array:
+    """Return the air's density of a document: as stated, else by height and temperature.
+
+    Where it states neither of the three, that of the standard atmosphere at the sea.
+    """
+    stated = conditions.model_fields_set
+    if "air_density_kg_m3" in stated or not {"altitude_m", "ambient_c"} & stated:
+        return scalar(conditions.air_density_kg_m3)
+    return density_kg_m3(conditions.altitude_m or 0.0, conditions.ambient_c)
 
 
 def density_kg_m3(altitude_m: float, air_c: float) -> Array:

@@ -8,7 +8,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar
 from powertrain.constants import STANDARD_GRAVITY_MPS2
 from powertrain.documents.vehicle import Conditions, Vehicle
-from powertrain.vehicle.air import density_kg_m3
+from powertrain.vehicle.air import density_of
 
 
 @dataclass(frozen=True)
@@ -33,7 +33,7 @@ class RoadLoad:
             rolling_resistance=scalar(vehicle.rolling_resistance),
             drag_area_m2=scalar(vehicle.drag_area_m2),
             rotating_mass_factor=scalar(vehicle.rotating_mass_factor),
-            air_density_kg_m3=_density(conditions),
+            air_density_kg_m3=density_of(conditions),
             headwind_mps=scalar(conditions.headwind_mps),
         )
 
@@ -81,9 +81,3 @@ class RoadLoad:
     @cached_property
     def _air_factor(self) -> Array:
         return 0.5 * self.air_density_kg_m3 * self.drag_area_m2
-
-
-def _density(conditions: Conditions) -> Array:
-    if conditions.altitude_m is None:
-        return scalar(conditions.air_density_kg_m3)
-    return density_kg_m3(conditions.altitude_m, conditions.ambient_c)

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from pydantic import BaseModel
 
 from powertrain.arrays import Array
+from powertrain.controller.chopper import dc_for
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.figures import Picture, picture_of
@@ -187,7 +188,8 @@ def softened(severity: Severity, worst: Worst) -> Severity:
 
 def may_limit(case: Case, path: str, amps: float) -> bool:
     """Return whether an amps limit leaves what the vehicle needs at its own top speed."""
-    top = case.moments.top_speed.state
-    pack_side = path.endswith("battery_current_limit_a")
-    needed = top.battery_current_a if pack_side else top.motor_current_a
-    return amps >= float(needed) * (1 - 1e-9)
+    top, controller = case.moments.top_speed.state, case.build.controller
+    needed = float(top.motor_current_a) / dc_for(controller)
+    if path.endswith("battery_current_limit_a"):
+        needed = float(top.battery_current_a) / controller.count
+    return amps >= needed * (1 - 1e-9)

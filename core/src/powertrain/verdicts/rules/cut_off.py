@@ -47,7 +47,7 @@ def judge(case: Case) -> Iterator[Verdict]:
     severity = softened(severity, worst)
     cell_ohm = float(case.drive.pack.resistance_ohm) / battery.series
     most_a = (battery.cell_voltage_v - cut_v) / cell_ohm if cell_ohm > 0 else 0.0
-    most_a = float(f"{0.999 * most_a:.3g}")
+    most_a = float(f"{0.999 * most_a / case.build.controller.count:.3g}")
     fix = None
     path = "controller.battery_current_limit_a"
     if severity == "stop" and most_a > 0.5 and may_limit(case, path, most_a):

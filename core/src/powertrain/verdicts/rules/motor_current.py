@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from powertrain.controller.chopper import dc_for
 from powertrain.verdicts.currents import Rated, current_stops, judged_current
 from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
@@ -28,5 +29,5 @@ def _rated(many: Many) -> Rated:
         peak_a=motor.peak_current_a,
         peak_s=motor.peak_duration_s,
         limit_path="controller.motor_current_limit_a",
-        limit_scale=1.0,
+        limit_scale=1 / dc_for(many.build.controller),
     )

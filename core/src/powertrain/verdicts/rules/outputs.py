@@ -12,7 +12,8 @@ UNGEARED = True
 
 def judge(case: Case) -> Iterator[Verdict]:
     """Judge the outputs where they are stated."""
-    outputs, count = case.build.controller.outputs, case.build.motor.count
+    each, count = case.build.controller.outputs, case.build.motor.count
+    outputs = None if each is None else each * case.build.controller.count
     if outputs is None:
         return
     yield Verdict(
@@ -33,7 +34,8 @@ def judge(case: Case) -> Iterator[Verdict]:
 
 def stops(many: Many) -> Mask:
     """Return where there are more motors than outputs."""
-    outputs = many.build.controller.outputs
-    if outputs is None:
+    controller = many.build.controller
+    if controller.outputs is None:
         return nowhere(many)
-    return nowhere(many) | (many.build.motor.count > np.asanyarray(outputs))
+    outputs = np.asanyarray(controller.outputs) * controller.count
+    return nowhere(many) | (many.build.motor.count > outputs)

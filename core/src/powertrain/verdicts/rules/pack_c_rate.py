@@ -19,7 +19,7 @@ def judge(case: Case) -> Iterator[Verdict]:
     capacity_ah, usual = float(case.drive.pack.capacity_ah), USUAL_C[battery.chemistry]
     rate = amps[worst] / capacity_ah
     severity: Severity = "watch" if exceeds(rate, usual) else "ok"
-    limit_a = float(f"{usual * capacity_ah:.2g}")
+    limit_a = float(f"{usual * capacity_ah / case.build.controller.count:.2g}")
     path = "controller.battery_current_limit_a"
     yield Verdict(
         id="pack_c_rate",

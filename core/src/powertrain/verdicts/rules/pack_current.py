@@ -28,5 +28,5 @@ def _rated(many: Many) -> Rated:
         peak_a=battery.peak_current_a,
         peak_s=None,
         limit_path="controller.battery_current_limit_a",
-        limit_scale=1.0,
+        limit_scale=1 / many.build.controller.count,
     )

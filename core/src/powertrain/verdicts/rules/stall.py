@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from powertrain.arrays import scalar
+from powertrain.controller.chopper import dc_for
 from powertrain.heat.limits import NODES
 from powertrain.heat.temperatures import after, stalled
 from powertrain.verdicts.rules.temperatures import spoken
@@ -60,7 +61,8 @@ def _lower(case: Case) -> Fix | None:
     seconds, amps = case.stall.seconds, float(case.stall.state.motor_current_a)
     if case.stall.node not in ("winding", "controller") or seconds <= 0:
         return None
-    limit_a = float(f"{0.95 * amps * (seconds / SHORT_S) ** 0.5:.2g}")
+    lasts_a = 0.95 * amps * (seconds / SHORT_S) ** 0.5 / dc_for(case.build.controller)
+    limit_a = float(f"{lasts_a:.2g}")
     path = "controller.motor_current_limit_a"
     if not may_limit(case, path, limit_a):
         return None
