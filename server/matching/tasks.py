@@ -4,7 +4,7 @@ import logging
 import threading
 import time
 from collections.abc import Iterator
-from typing import Any
+from typing import Any, TypeVar
 
 from django.db import close_old_connections
 from django.utils import timezone
@@ -13,8 +13,8 @@ from procrastinate.contrib.django import app
 from powertrain.documents.brief import Brief as BriefDocument
 from powertrain.documents.reading import check_model
 from powertrain.errors import Refusal
-from powertrain.match.answer import answer_of
-from powertrain.match.relax import relaxations
+from powertrain.match.answer import Blocked, Relaxed, answer_of
+from powertrain.match.relax import blocked, relaxations
 from powertrain.match.search import Search
 from powertrain.match.tally import Tally
 
@@ -77,14 +77,25 @@ def _search(match: Any, brief: BriefDocument) -> None:
             match.answer = _so_far(search, FIRST_SHOWN)
             _end(match, match.State.CANCELLED)
             return
-    relaxed = []
+    relaxed: list[Relaxed] = []
+    stands: list[Blocked] = []
     if not search.tally.feasible:
-        for found in relaxations(brief, shelf):
-            relaxed.append(found)
-            if _is_called_off(match):
-                break
-    match.answer = answer_of(search, SHOWN, relaxed, by_trio=True).model_dump(mode="json")
+        relaxed = list(_until_called_off(match, relaxations(brief, shelf)))
+        if not relaxed:
+            stands = list(_until_called_off(match, blocked(brief, shelf, search)))
+    answer = answer_of(search, SHOWN, relaxed, by_trio=True, blocked=stands)
+    match.answer = answer.model_dump(mode="json")
     _end(match, match.State.DONE)
+
+
+Found = TypeVar("Found")
+
+
+def _until_called_off(match: Any, found: Iterator[Found]) -> Iterator[Found]:
+    for one in found:
+        yield one
+        if _is_called_off(match):
+            return
 
 
 def _told(match: Any, search: Search, steps: Iterator[Tally]) -> Iterator[None]:

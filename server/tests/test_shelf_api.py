@@ -178,7 +178,7 @@ def test_a_table_goes_out_and_comes_in_exactly(api):
     assert sent(api, "/shelf/bring-in/motors", text)[1]["added"] == 1
     assert Part.objects.get().document == before
     whole = list(csv.reader(io.StringIO(fetched(api, "/shelf/motors/table"))))
-    assert len(whole) == 1 + 95 + 1
+    assert len(whole) == 1 + 100 + 1
 
 
 def test_a_table_brought_in_again_changes_what_is_said_anew_and_nothing_else(api):
@@ -276,11 +276,15 @@ def test_a_listing_is_read_and_asks_only_for_what_is_missing(api):
     text = "3548, 790 KV, 3S-6S, 60 A, 5 mm shaft"
     status, told = api.post("/shelf/read-listing", {"text": text})
     assert (status, told["kind"], told["unread"]) == (200, "motors", [])
-    assert [asked["path"] for asked in told["asked"]] == [
-        "motor.resistance_ohm", "motor.no_load_current_a",
+    # Amps without a word for how long are shown as the likely peak, and nothing waits for them.
+    assert [(asked["path"], asked["needed"]) for asked in told["asked"]] == [
+        ("motor.peak_current_a", False), ("motor.resistance_ohm", True),
+        ("motor.no_load_current_a", True),
     ]  # fmt: skip
     document = told["document"]
     for asked in told["asked"]:
+        if not asked["needed"]:
+            continue
         document["motor"][asked["path"].split(".")[1]] = asked["guess"]
         document["provenance"][asked["path"]] = {"origin": "estimated"}
     status, part = api.post("/shelf/motors/parts", {"document": document})

@@ -15,9 +15,11 @@ from powertrain.arrays import scalar
 from powertrain.heat.air import STILL_W_PER_M2_K, forced_w_per_m2_k
 from powertrain.heat.lumps import COPPER_PER_K, OneLump, TwoLumps
 
+# Subnormal watts are left out: the integration to compare with divides by them.
 LUMPS = st.tuples(
     st.floats(2, 3000), st.floats(2, 30), st.floats(0.05, 20), st.floats(0.02, 10),
-    st.floats(0, 500), st.floats(0, 200), st.floats(0, 60),
+    st.floats(0, 500, allow_subnormal=False), st.floats(0, 200, allow_subnormal=False),
+    st.floats(0, 60, allow_subnormal=False),
 )  # fmt: skip
 
 

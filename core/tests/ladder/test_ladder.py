@@ -193,14 +193,16 @@ def test_a_brief_narrows_what_is_the_best(sold, wishes, meets):
     assert len(told.rungs) == len(free.rungs)
 
 
-def test_nothing_that_can_be_ridden_leaves_no_plan(trike):
-    # A motor that may not turn at all: every rung is stopped, and nothing is begun.
+def test_what_no_gearing_changes_is_told_once_and_is_no_reason_against_a_rung(trike):
+    # A motor that may not turn at all: free rpm is told above, and the present rung is left.
     build = check_build(changed(trike, {"motor.max_rpm": 100}))
     own = [StageSizes(i, (stage.driver_teeth,), (stage.driven_teeth,))
            for i, stage in enumerate(build.gearing)]  # fmt: skip
     answer = ladder_answer(build, rungs_of(build, own))
-    assert (answer.open, answer.plan, answer.best, answer.rungs) == (0, [], {}, [])
-    assert "fast" in answer.present.stopped
+    assert any("Free, it turns" in one for one in answer.fixed)
+    assert any("Loaded, it turns" in one for one in answer.already)
+    assert answer.present.stopped is None
+    assert [step.rung for step in answer.plan] == [answer.rungs[0]]
 
 
 def test_the_neighbourhood_holds_the_present_rung_and_one_size_around(sold):

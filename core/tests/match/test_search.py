@@ -7,8 +7,10 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from powertrain.documents.brief import Brief
+from powertrain.documents.brief import Brief, Wishes
+from powertrain.documents.electrics import Controller
 from powertrain.documents.shelf import Shelf
+from powertrain.documents.vehicle import FixedStage
 from powertrain.errors import Refusal
 from powertrain.figures import steady_picture
 from powertrain.match.answer import answer_of
@@ -35,6 +37,14 @@ OLD = {
     "packs": ("hollinfen-l2-18-18s1p", "merewisp-c21-40p-14s5p"),
     "teeth": {"lockgate-c15-driver": (11, 15), "lockgate-c15-driven": (38, 54)},
 }  # fmt: skip
+
+TWINS = {
+    "motors": ("otterlode-m90-80", "sedgeholt-o80-75"),
+    # One has an output for each of two motors, of the other two are taken.
+    "controllers": ("withyvane-t2x60-60", "withyvane-t60-60", "fenlode-l120-50"),
+    "packs": ("merewisp-c21-50-10s4p", "merewisp-c21-40p-12s4p"),
+    "teeth": CARTS["teeth"],
+}
 
 MODELS = {
     "motors": ("reedquay-n36-2400", "sedgeholt-o35-790", "tarnlow-f36-900"),
@@ -69,6 +79,36 @@ BRIEFS = {
         {},
         {"conditions": {"headwind_mps": -14.0}},
     ),
+    "trike with a gearbox": (
+        CARTS,
+        {"top_speed_kmh": {"min": 18, "max": 44}, "climb": {"grade_pct": 7, "speed_kmh": 9},
+         "cruise_kmh": 16},
+        {"gearing": [{"kind": "gearbox", "ratios": [20, 12, 8], "efficiency": 0.93}]},
+    ),
+    "trolley with a gearbox and its own axle": (
+        OLD,
+        {"top_speed_kmh": {"min": 12}, "climb": {"grade_pct": 5, "speed_kmh": 6}},
+        {"gearing": [{"kind": "gearbox", "ratios": [3.1, 1.8, 1.0], "efficiency": 0.94}]},
+        {"brief": {"final_drive": {"ratio": 4.1, "efficiency": 0.96}}},
+    ),
+    "trike with the axle's own ratio": (
+        CARTS,
+        {"top_speed_kmh": {"min": 20}, "climb": {"grade_pct": 6, "speed_kmh": 8}},
+        {},
+        {"brief": {"final_drive": {"ratio": 2.0, "efficiency": 0.97}}},
+    ),
+    "small wheels": (
+        CARTS,
+        {"top_speed_kmh": {"min": 4}, "climb": {"grade_pct": 4}},
+        {},
+        {"wheel": {"rolling_circumference_mm": 420}, "vehicle": {"mass_kg": 60}},
+    ),
+    "two motors": (
+        TWINS,
+        {"top_speed_kmh": {"min": 20}, "climb": {"grade_pct": 8, "speed_kmh": 8}},
+        {},
+        {"brief": {"motor_count": 2}},
+    ),
     "trolley": (
         OLD,
         {"top_speed_kmh": {"min": 10, "max": 25}, "climb": {"grade_pct": 3, "speed_kmh": 8},
@@ -84,6 +124,7 @@ BRIEFS = {
 }  # fmt: skip
 
 VEHICLES = {
+    id(TWINS): (TRIKE["vehicle"], TRIKE["wheel"]),
     id(CARTS): (TRIKE["vehicle"], TRIKE["wheel"]),
     id(OLD): ({"kind": "ground", "mass_kg": 400, "rolling_resistance": 0.012,
                "drag_area_m2": 1.5}, {"rolling_circumference_mm": 1200}),
@@ -114,9 +155,11 @@ def brief_of(name):
     vehicle, wheel = VEHICLES[id(chosen)]
     changes = more[0] if more else {}
     vehicle = {**vehicle, **changes.get("vehicle", {})}
+    wheel = {**wheel, **changes.get("wheel", {})}
     document = {"format": "young-torrent.brief/1", "vehicle": vehicle, "wheel": wheel,
                 "wishes": wishes, "owned": owned,
-                "conditions": changes.get("conditions", {})}  # fmt: skip
+                "conditions": changes.get("conditions", {}),
+                **changes.get("brief", {})}  # fmt: skip
     return Brief.model_validate(document), small_shelf(chosen)
 
 
@@ -246,3 +289,107 @@ def test_an_owned_part_that_the_shelf_does_not_have_is_named():
     with pytest.raises(Refusal, match="no-such") as refused:
         Search(wrong, shelf)
     assert refused.value.where == "owned.motor"
+
+
+def test_two_motors_take_a_controller_of_two_outputs_or_two_of_one():
+    brief, shelf = brief_of("two motors")
+    answer = matched(brief, shelf, limit=400)
+    taken = {(one.parts.controller, one.parts.controllers) for one in answer.results}
+    assert ("withyvane-t2x60-60", 1) in taken
+    assert ("withyvane-t60-60", 2) in taken
+    for one in answer.results:
+        controller = one.build["controller"]
+        assert controller.get("count", 1) * controller["outputs"] >= 2
+        prices = {part.id: part.controller.price for part in shelf.controllers}
+        assert one.figures["price"] > one.parts.controllers * prices[one.parts.controller]
+
+
+def test_what_is_set_on_a_controller_rated_for_one_path_lets_both_paths_have_it():
+    # Rated 40 A on the pack's side for one path; two motors may take 80 A together.
+    brief, shelf = brief_of("two motors")
+    own = {"continuous_current_a": 40.0, "rating_side": "battery", "outputs": 2,
+           "max_voltage_v": 60.0, "resistance_ohm": 0.002}  # fmt: skip
+    part = next(one for one in shelf.controllers if one.id == "withyvane-t2x60-60")
+    rated = part.model_copy(update={"controller": Controller.model_validate(own)})
+    shelf = shelf.model_copy(update={"controllers": [rated]})
+    build = judge(brief, Options.of(brief, shelf), (0, 0, 1, 0)).build
+    packs = Options.of(brief, shelf).packs[1].battery.continuous_current_a
+    assert build.controller.battery_current_limit_a == min(80.0, packs)
+
+
+def test_no_wheel_on_the_axle_strikes_the_ground():
+    brief, shelf = brief_of("small wheels")
+    answer = matched(brief, shelf, limit=2000)
+    assert answer.rejected["ground_clearance"] > 0
+    for one in answer.results:
+        stage = one.build["gearing"][-1]
+        # A chain wheel of z teeth and pitch p is p (0.6 + cot(180/z)) across.
+        across = stage["pitch_mm"] * (0.6 + 1 / np.tan(np.pi / stage["driven_teeth"]))
+        assert across <= 0.94 * 420 / np.pi
+
+
+def test_a_gearbox_reaches_what_its_tallest_gear_reaches():
+    brief, shelf = brief_of("trike with a gearbox")
+    fixed = brief.model_copy(update={"owned": brief.owned.model_copy(update={"gearing": [
+        FixedStage(kind="fixed", ratio=6.0, efficiency=0.93)]})})  # fmt: skip
+    with_gears, alone = matched(brief, shelf, 100), matched(fixed, shelf, 100)
+    assert with_gears.feasible > 0
+    for one in with_gears.results:
+        assert 24 <= one.figures["top_speed_kmh"] <= 44
+    tall = max((one.figures["top_speed_kmh"] for one in alone.results), default=0)
+    assert max(one.figures["top_speed_kmh"] for one in with_gears.results) >= tall - 1e-6
+
+
+def test_a_drive_far_heavier_than_the_vehicle_is_none_unless_asked_for():
+    brief, shelf = brief_of("trolley")
+    light = brief.model_copy(update={"vehicle": brief.vehicle.model_copy(update={"mass_kg": 30})})
+    answer = matched(light, shelf)
+    assert answer.rejected["added_mass"] > 0
+    for one in answer.results:
+        assert one.figures["added_mass_kg"] <= 0.6 * 30
+    asked = {"wishes": light.wishes.model_copy(update={"max_added_mass_kg": 400.0})}
+    assert "added_mass" not in matched(light.model_copy(update=asked), shelf).rejected
+
+
+def test_where_only_fixed_rules_stand_in_the_way_they_are_named():
+    # No wheel of so few millimetres clears any sprocket.
+    brief, shelf = brief_of("trike")
+    low = brief.model_copy(update={"wheel": brief.wheel.model_copy(
+        update={"rolling_circumference_mm": 420.0}), "wishes": Wishes()})  # fmt: skip
+    hot = [part.model_copy(update={"motor": part.motor.model_copy(update={"max_rpm": 300.0})})
+           for part in shelf.motors]  # fmt: skip
+    answer = matched(low, shelf.model_copy(update={"motors": hot}))
+    assert (answer.feasible, answer.relaxed) == (0, [])
+    named = {one.rule: one for one in answer.blocked}
+    assert named["free_rpm"].count == answer.rejected["free_rpm"]
+    assert named["free_rpm"].nearest is not None or named["free_rpm"].why == ""
+
+
+def test_what_would_do_is_said_the_way_round_it_is_meant():
+    brief, shelf = brief_of("trike")
+    for wishes, words in (
+        ({"top_speed_kmh": {"max": 9.0}}, "more than the 9 allowed"),
+        ({"top_speed_kmh": {"min": 130.0}}, "less than the 130 asked for"),
+    ):
+        asked = brief.model_copy(update={"wishes": Wishes.model_validate(wishes)})
+        answer = matched(asked, shelf)
+        assert answer.feasible == 0
+        assert any(words in one.say for one in answer.relaxed), answer.relaxed
+
+
+def test_a_search_that_is_bounded_says_so_and_shows_what_it_has(monkeypatch):
+    brief, shelf = brief_of("trike")
+    monkeypatch.setattr("powertrain.match.search.MOST_SOLVED", 1)
+    monkeypatch.setattr("powertrain.match.search.FIRST_BLOCK", 40)
+    answer = matched(brief, shelf)
+    assert not answer.whole
+    assert answer.considered == answer.feasible + sum(answer.rejected.values())
+    assert matched(brief, shelf).considered == answer.considered
+
+
+def test_different_motors_come_first():
+    brief, shelf = brief_of("trike")
+    answer = answer_of(Search(brief, shelf, best=50).run(), 50, by_trio=True)
+    motors = [one.parts.motor for one in answer.results]
+    kinds = len(set(motors))
+    assert len(set(motors[:kinds])) == kinds

@@ -139,8 +139,8 @@ def test_what_has_no_teeth_of_its_own_is_told_by_its_ratio():
     ("changes", "words"),
     [
         # 37 km/h at top speed is what volts allow; with a tall gear the pack's amps set it.
-        ({}, "volts are what limits"),
-        ({"gearing.0.driver_teeth": 32, "gearing.0.driven_teeth": 40}, "amps limit sets the push"),
+        ({}, "A faster winding goes faster"),
+        ({"gearing.0.driver_teeth": 32, "gearing.0.driven_teeth": 40}, "amps limit holds it"),
     ],
 )
 def test_what_another_winding_would_be_good_for(changes, words):
@@ -170,8 +170,11 @@ HELPING = {"motor.max_rpm": 4200, "battery.charge_current_a": 30}
         ({"motor.max_rpm": 2000}, 13, 0, "stop", "of 2,000"),
         ({}, 6, 30, "stop", "below where it is switched on"),
         ({}, 9, 0, "watch", "does not push any more"),
-        ({"battery.charge_current_a": None}, 6, 0, "stop", "into its tap"),
-        ({"battery.charge_current_a": 4000}, 6, 0, "watch", "into its tap"),
+        ({"battery.charge_current_a": None}, 6, 0, "stop", "would push"),
+        # A pack that takes any amps is still charged past its end of charge by a motor turned at
+        # twice its volts; one turned a little past them is only to be watched.
+        ({"battery.charge_current_a": 4000}, 6, 0, "stop", "would push"),
+        ({"battery.charge_current_a": 4000}, 12, 0, "watch", "would push"),
     ],
 )
 def test_a_helper_that_comes_at_a_price(changes, tap, from_kmh, severity, words):

@@ -187,6 +187,76 @@ describe("a workbench", () => {
     expect(cellsOf(bench)).toBe(18);
   });
 
+  /** Let the next solve wait until it is let go. */
+  const slow = () => {
+    let go = () => {};
+    server.solve.mockImplementationOnce(async (document, operations) => {
+      await new Promise<void>((done) => {
+        go = done;
+      });
+      const cells = (document as unknown as Doc).cells + operations.length;
+      return { document: { cells }, answer: { cells }, changes: operations } as never;
+    });
+    return () => go();
+  };
+
+  test("an edit made while another tab's change is still being solved lands on top of it", async () => {
+    const bench = new Workbench(build(1, 13));
+    server.readBuild.mockResolvedValue(build(5, 17));
+    server.saveVersion.mockImplementation(async (_, base, document) => {
+      expect(base).toBe(5);
+      return build(6, (document as unknown as Doc).cells);
+    });
+    const letGo = slow();
+    const looked = bench.refresh();
+    await until(() => server.solve.mock.calls.length === 1);
+    bench.act(press);
+    letGo();
+    await looked;
+    await until(() => bench.snapshot().build.head === 6);
+    expect(cellsOf(bench)).toBe(18);
+    expect(server.saveVersion.mock.calls.map((call) => call[2])).toEqual([{ cells: 18 }]);
+  });
+
+  test("an edit under way when another tab's change arrives is not shown over", async () => {
+    const bench = new Workbench(build(1, 13));
+    let arrive = (_: BuildAnswer) => {};
+    server.readBuild.mockImplementation(() => new Promise((done) => (arrive = done)));
+    server.saveVersion.mockRejectedValueOnce(
+      new ApiError(409, "version", "was changed elsewhere", {
+        error: { where: "version", what: "was changed elsewhere" },
+        kept: 3,
+        head: 5,
+      }),
+    );
+    const letGo = slow();
+    const looked = bench.refresh();
+    bench.act(press);
+    await until(() => server.solve.mock.calls.length === 1);
+    arrive(build(5, 17));
+    letGo();
+    await looked;
+    await until(() => bench.snapshot().conflict !== null);
+    expect(cellsOf(bench)).toBe(14);
+  });
+
+  test("an edit made while the other change is taken lands on top of it", async () => {
+    const bench = await conflicted();
+    server.readBuild.mockResolvedValue(build(2, 20));
+    server.saveVersion.mockImplementation(async (_, base, document) => {
+      expect(base).toBe(2);
+      return build(3, (document as unknown as Doc).cells);
+    });
+    const letGo = slow();
+    const taken = bench.takeTheirs();
+    await until(() => server.solve.mock.calls.length === 2);
+    bench.act(press);
+    letGo();
+    await taken;
+    await until(() => bench.snapshot().build.head === 3);
+    expect(cellsOf(bench)).toBe(21);
+  });
+
   test("pins what stands, goes back to a version, and redoes", async () => {
     const bench = new Workbench(build(4, 13));
     server.pin.mockImplementation(async (_, number) => {

@@ -37,13 +37,19 @@ export interface BenchState {
   notice: string | null;
 }
 
+interface Act {
+  do: "act";
+  operation: Operation;
+}
+
 type Task =
-  | { do: "act"; operation: Operation }
+  | Act
   | { do: "undo" }
   | { do: "redo" }
   | { do: "pin" }
   | { do: "restore"; number: number }
-  | { do: "reload" };
+  | { do: "reload" }
+  | { do: "run"; job: () => Promise<void> };
 
 const PAUSE_MS = 1200;
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
@@ -147,14 +153,17 @@ export class Workbench {
 
   /** After a conflict: show the other change; this one stays in the history. */
   async takeTheirs(): Promise<void> {
-    const last = this.outbox.at(-1);
-    if (last && this.outbox.length > 1) {
-      // What was done since the conflict is kept aside too; the refusal is the expected answer.
-      await saveVersion(this.id, this.base, last.document, last.changeId).catch(() => undefined);
-    }
-    this.outbox = [];
-    forgetUnsaved(this.id);
-    await this.adopt(await readBuild(this.id), { conflict: null, notice: null });
+    await this.inTurn(async () => {
+      const last = this.outbox.at(-1);
+      if (last && this.outbox.length > 1) {
+        // What was done since the conflict is kept aside too; the refusal is the expected answer.
+        await saveVersion(this.id, this.base, last.document, last.changeId).catch(() => undefined);
+      }
+      const build = await readBuild(this.id);
+      this.outbox = [];
+      forgetUnsaved(this.id);
+      await this.adopt(build, { conflict: null, notice: null });
+    });
   }
 
   /** After a conflict: put what is on this screen into a build of its own. */
@@ -170,8 +179,11 @@ export class Workbench {
     if (this.running || this.outbox.length || this.state.conflict) return;
     try {
       const build = await readBuild(this.id);
-      if (this.running || this.outbox.length || build.head === this.state.build.head) return;
-      await this.adopt(build, { notice: "Changed in another tab; this is how it stands now." });
+      await this.inTurn(async () => {
+        // What was done here meanwhile is not shown over: saving it tells of the conflict.
+        if (this.outbox.length || this.state.conflict || build.head <= this.base) return;
+        await this.adopt(build, { notice: "Changed in another tab; this is how it stands now." });
+      });
     } catch {
       // Nobody asked for this look; the next edit tells if something does not answer.
     }
@@ -184,6 +196,17 @@ export class Workbench {
   private set(part: Partial<BenchState>): void {
     this.state = { ...this.state, ...part };
     for (const listener of this.listeners) listener();
+  }
+
+  /**
+   * Run a job next, with nothing else of the queue beside it: an operation that came while the
+   * job waits is carried out on what the job leaves, rather than lost under it.
+   */
+  private inTurn(job: () => Promise<void>): Promise<void> {
+    return new Promise((done, fail) => {
+      this.tasks.unshift({ do: "run", job: () => job().then(done, fail) });
+      void this.pump();
+    });
   }
 
   private enqueue(task: Task): void {
@@ -206,14 +229,17 @@ export class Workbench {
 
   /** Carry out every operation at the head of the queue in one request. */
   private async carryOut(): Promise<void> {
-    const batch: Operation[] = [];
+    const batch: Act[] = [];
     for (const task of this.tasks) {
       if (task.do !== "act") break;
-      batch.push(task.operation);
+      batch.push(task);
     }
     try {
-      const { document, answer, changes } = await solve(this.state.document, batch);
-      this.tasks.splice(0, batch.length);
+      const { document, answer, changes } = await solve(
+        this.state.document,
+        batch.map((act) => act.operation),
+      );
+      this.leave(batch);
       const told = changes.length ? { changes, notice: null } : {};
       this.set({ document, answer, trouble: null, refused: null, ...told });
       if (changes.length) {
@@ -230,10 +256,15 @@ export class Workbench {
       }
       // One operation is refused: it goes, the others are tried again without it.
       const index = problem instanceof ApiError ? (problem.body?.operation ?? 0) : 0;
-      this.tasks.splice(index, 1);
+      this.leave(batch.slice(index, index + 1));
       this.set({ refused: refusalOf(problem) });
       this.restIfDone();
     }
+  }
+
+  /** Take carried out operations from the queue; a job may have come before them meanwhile. */
+  private leave(done: Act[]): void {
+    this.tasks = this.tasks.filter((task) => !(done as Task[]).includes(task));
   }
 
   /** Whether nothing that was done still has to be carried out or saved. */
@@ -246,6 +277,10 @@ export class Workbench {
   }
 
   private async step(task: Exclude<Task, { do: "act" }>): Promise<void> {
+    if (task.do === "run") {
+      await task.job();
+      return;
+    }
     if (task.do === "reload") {
       this.set({ answer: await this.solved(this.state.document) });
       return;

@@ -65,7 +65,7 @@ def with_part(build: Build, part: Part) -> Build | None:
         motor = part.motor.model_copy(update={"count": build.motor.count})
         return build.model_copy(update={"motor": motor})
     if isinstance(part, ControllerPart):
-        limits = limits_set(part, part.controller, build.motor, build.battery)
+        limits = limits_set(part, part.controller, build.motor, build.battery, build.motor.count)
         finite = {key: float(value) for key, value in limits.items() if value == value}
         return build.model_copy(update={"controller": part.controller.model_copy(update=finite)})
     if isinstance(part, PackPart):

@@ -121,6 +121,16 @@ class Owned(Model):
     gearing: list[Stage] | None = Field(default=None, max_length=12, title="Gearing")
 
 
+class FinalDrive(Model):
+    """The axle's own fixed reduction, behind all that is searched for."""
+
+    ratio: Number = measure("Ratio", "", (0.2, 50), explain="Turns in for one turn of the wheel.")
+    efficiency: Number = measure(
+        "Efficiency", "", (0.5, 1.0), default=0.96, least=0.01, most=1,
+        explain="Part of the power that comes out.",
+    )  # fmt: skip
+
+
 class Weights(Model):
     """What counts for how much in the order of the results; only their proportions matter."""
 
@@ -167,6 +177,7 @@ class Brief(Model):
     conditions: Conditions = Field(default_factory=Conditions)
     vehicle: Vehicle
     wheel: Wheel
+    final_drive: FinalDrive | None = Field(default=None, title="Axle's own ratio")
     motor_count: Whole = measure(
         "Motors", "", (1, 8), default=1, least=1, most=1000, explain="Equal ones on one shaft."
     )

@@ -101,7 +101,7 @@ class TwoLumps:
             rates = np.stack(self._rates(winding_k, case_k))[[0, 1], [0, 1]]
             room = limits - np.stack([winding_k[0], case_k[1]])
             low, high = np.where(room > 0, logs, low), np.where(room > 0, high, logs)
-            with np.errstate(divide="ignore", invalid="ignore"):
+            with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
                 logs = logs + np.where(rates > 0, room / (rates * times), 0.0)
         times = np.exp(np.clip(logs, low, high))
         ends = np.stack([filled(end, shape) for end in ends_k])

@@ -169,7 +169,7 @@ def burnt_seconds(
     return found
 
 
-def after(store: Store, flows: Flows, seconds: Array) -> dict[str, Array]:
+def after(store: Store, flows: Flows, seconds: Array) -> dict[NodeId, Array]:
     """Return each node's temperature `seconds` into a state."""
     start, air = store.parts_c - store.ambient_c, store.ambient_c
     winding, case = _motor_after(store, flows, seconds)
@@ -259,6 +259,6 @@ def _repeat_share(store: Store, flows: Flows, limits: Limits) -> Array:
     outside = 1 / motor.air.conductance_w_per_k(motor.case_to_air_k_per_w, flows.travel_mps)
     to_case = outside * (winding_w + flows.case_w)
     to_winding = to_case + motor.winding_to_case_k_per_w * winding_w
-    with np.errstate(divide="ignore", invalid="ignore"):
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         share = np.minimum(room / to_winding, case_room / to_case)
     return np.clip(np.where(np.isfinite(share), share, 1.0), 0.0, 1.0)

@@ -1,5 +1,6 @@
 """The ladder as it is shown: the present rung, its neighbours, the best few, a map of the rest."""
 
+from dataclasses import replace
 from typing import Any, Literal
 
 import numpy as np
@@ -14,13 +15,17 @@ from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
+from powertrain.drive import Drive
 from powertrain.figures import FigureId
-from powertrain.heat.limits import Limits
+from powertrain.heat.limits import BURNT_C, NODES, Limits
 from powertrain.ladder.rungs import Rungs, launch_n
 from powertrain.match.reasons import sentence
 from powertrain.operating.moments import with_moments
+from powertrain.verdicts.registry import all_rules, stoppers
+from powertrain.verdicts.rules.temperatures import MOMENTS, PARTS, WORDS, Hottest, spoken
+from powertrain.verdicts.verdict import Case, Verdict
 
-Choice = Literal["fastest", "coolest", "strongest"]
+Choice = Literal["fastest", "coolest", "strongest", "easiest"]
 
 NEIGHBOURS = 3
 """Sizes shown on either side of the present one."""
@@ -35,9 +40,10 @@ MOST_STEPS = 12
 class Rung(BaseModel):
     """One rung: teeth of each toothed stage, and what it does.
 
-    `change` are the values that set it, by document path; `stopped` is why it can't be, None
-    where nothing stops it. `bands` are the 10, 50 and 90 % points of the figures that doubt
-    touches, of the present rung and the best ones; those of the others are about as wide.
+    `change` are the values that set it, by document path; `stopped` is why it is worse than the
+    present one, with part, figure and limit, None where it is not. `bands` are the 10, 50 and 90 %
+    points of the figures that doubt touches, of the present rung and the best ones; those of the
+    others are about as wide.
     """
 
     teeth: list[list[int]]
@@ -84,7 +90,11 @@ class Step(BaseModel):
 
 
 class LadderAnswer(BaseModel):
-    """All rungs in short; `best` tells by what each is the best."""
+    """All rungs in short; `best` tells by what each is the best.
+
+    `fixed` are stops that gearing can't change, told once; `already` those that the present rung
+    has and others may have less of. `say` is why there is no other rung, where there is none.
+    """
 
     count: int
     reductions: int
@@ -97,6 +107,9 @@ class LadderAnswer(BaseModel):
     map: list[MapPoint]
     plan: list[Step]
     limits: dict[str, float]
+    fixed: list[str]
+    already: list[str]
+    say: str
 
 
 def ladder_answer(
@@ -127,9 +140,10 @@ def ladder_answer(
     free = stop < 0
     wished = free & _meets(rungs, brief)
     limits = Limits.of(build)
+    fixed, already = _stops_now(build)
     order = _order(rungs, wished if np.any(wished) else free)
     today = float(rungs.figure("top_speed_kmh")[here]) if keep_kmh is None else keep_kmh
-    best = _best(rungs, wished, today)
+    best = _best(rungs, wished, today, here)
     return LadderAnswer(
         count=len(rungs),
         reductions=len(rungs.ratio),
@@ -142,13 +156,74 @@ def ladder_answer(
         map=_map(rungs),
         plan=_plan(rungs, stop, today, float(limits.case.value_c)),
         limits={"winding_c": float(limits.winding.value_c), "case_c": float(limits.case.value_c)},
+        fixed=fixed,
+        already=already,
+        say=_alone(rungs, here, stop),
     )
 
 
+def _stops_now(build: Build) -> tuple[list[str], list[str]]:
+    """Return what stops the present rung: what no gearing changes, and what it may."""
+    geared = {stopper.id: stopper.geared for stopper in stoppers()}
+    fixed: list[str] = []
+    already: list[str] = []
+    for rule in all_rules():
+        name = rule.__module__.rsplit(".", 1)[-1]
+        for said in rule(replace(Case.of(build, Drive.of(build)), cures=False)):
+            if isinstance(said, Verdict) and said.severity == "stop":
+                (already if geared.get(name, False) else fixed).append(f"{said.title}.")
+    return fixed, already
+
+
+def _alone(rungs: Rungs, here: int, stop: NDArray[np.int64]) -> str:
+    """Return why every other rung is worse than the present one, '' where some is not."""
+    others = np.flatnonzero(np.arange(len(rungs)) != here)
+    if not len(others) or np.any(stop[others] < 0):
+        return ""
+    apart = np.abs(np.log(rungs.ratio[rungs.of[others]] / rungs.ratio[rungs.of[here]]))
+    nearest = int(others[np.argmin(apart)])
+    return (
+        f"Every other rung is worse than the present one; the nearest: {_why(rungs, nearest, stop)}"
+    )
+
+
+def _why(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> str | None:
+    """Return what makes a rung worse than the present one: part, figure, limit, how long."""
+    rule = int(stop[place])
+    if rule < 0:
+        return None
+    name, at = rungs.rules[rule], int(rungs.of[place])
+    if name == "temperatures":
+        return _too_hot(rungs.hot, at)
+    words = sentence(name)
+    load, now = float(rungs.loads[rule, at]), float(rungs.base[rule])
+    if name not in SHARED or not 1 < load < MOST_TOLD:
+        return words
+    then = f" ({100 * load:.0f} % of it; the present rung {100 * now:.0f} %)"
+    return f"{words[:-1]}{then}."
+
+
+SHARED = {"motor_current", "controller_current", "pack_current", "loaded_rpm", "cut_off", "wires"}
+"""Rules whose load is a share of a limit that people read as such."""
+
+MOST_TOLD = 50.0
+
+
+def _too_hot(hot: Hottest, at: int) -> str:
+    _, _, noun = PARTS[int(hot.node[at])]
+    where = WORDS[MOMENTS[int(hot.moment[at])]]
+    reached, limit = float(hot.reached_c[at]), float(hot.limit_c[at])
+    lasts = spoken(float(hot.lasts_s[at]))
+    if reached >= BURNT_C[NODES[int(hot.node[at])]]:
+        return f"The {noun} would burn within {lasts} {where}; its limit is {limit:.0f} \u00b0C."
+    return f"The {noun} would reach {reached:.0f} \u00b0C of {limit:.0f} in {lasts} {where}."
+
+
 SAY: dict[Choice, str] = {
-    "fastest": "The fastest that nothing stops",
+    "fastest": "The fastest that is no worse than now for any part",
     "coolest": "The coolest on the hill that keeps today's speed",
     "strongest": "The hardest start that keeps today's speed",
+    "easiest": "The one that spares the overloaded part most",
 }
 
 
@@ -174,7 +249,7 @@ def _order(rungs: Rungs, among: NDArray[np.bool_]) -> NDArray[np.int64]:
     return places[np.lexsort((places, -rungs.figure("launch_n")[places], -speed))]
 
 
-def _best(rungs: Rungs, wished: NDArray[np.bool_], today: float) -> dict[Choice, int]:
+def _best(rungs: Rungs, wished: NDArray[np.bool_], today: float, here: int) -> dict[Choice, int]:
     best: dict[Choice, int] = {}
     speed = np.nan_to_num(rungs.figure("top_speed_kmh"), nan=-1.0)
     keeping = np.flatnonzero(wished & (speed >= KEEPS * today))
@@ -183,6 +258,14 @@ def _best(rungs: Rungs, wished: NDArray[np.bool_], today: float) -> dict[Choice,
     if len(keeping):
         best["coolest"] = int(keeping[np.argmin(rungs.figure("winding_climb_c")[keeping])])
         best["strongest"] = int(keeping[np.argmax(rungs.figure("launch_n")[keeping])])
+    beyond = rungs.beyond[rungs.of]
+    if beyond[here] > 0 and np.any(wished):
+        # Of those that spare it about as much, the fastest.
+        among = np.flatnonzero(wished & (speed > 0))
+        if len(among):
+            least = float(np.min(beyond[among]))
+            spared = among[beyond[among] <= least + 0.01]
+            best["easiest"] = int(spared[np.argmax(speed[spared])])
     return best
 
 
@@ -208,7 +291,6 @@ def _banded(build: Build, rung: Rung) -> Rung:
 
 def _rung(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> Rung:
     teeth = rungs.teeth(place)
-    rule = int(stop[place])
     change = {
         f"gearing.{one.index}.{side}_teeth": count
         for one, pair in zip(rungs.sizes, teeth, strict=True)
@@ -218,7 +300,7 @@ def _rung(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> Rung:
         teeth=teeth,
         ratio=float(rungs.ratio[rungs.of[place]]),
         figures={name: number(value[rungs.of[place]]) for name, value in rungs.figures.items()},
-        stopped=None if rule < 0 else sentence(rungs.rules[rule]),
+        stopped=_why(rungs, place, stop),
         change=change,
     )
 

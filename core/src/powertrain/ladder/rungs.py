@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +13,7 @@ from powertrain.documents.spread import with_values
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.drive import Drive
 from powertrain.figures import MINUTE_S, Picture, most_amps, searched_picture
+from powertrain.gearing.clearance import most_on_axle_mm, on_axle_mm
 from powertrain.gearing.train import ratio_of
 from powertrain.heat.limits import NODES, Limits, NodeId
 from powertrain.heat.store import Store
@@ -20,16 +22,20 @@ from powertrain.ladder.sizes import StageSizes, checked
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.moments import MomentId, left_open, with_moments
 from powertrain.units import kmh_from_mps
-from powertrain.verdicts.registry import stoppers
+from powertrain.verdicts.registry import Stopper, stoppers
 from powertrain.verdicts.rules.teeth import impossible
+from powertrain.verdicts.rules.temperatures import Hottest, hottest
 from powertrain.verdicts.rules.tooth_load import carries_nm
-from powertrain.verdicts.verdict import Many, exceeds
+from powertrain.verdicts.verdict import Many
 
 BLOCK = 16384
 """Reductions solved together; keeps the numbers in the cache."""
 
-OF_TEETH = ("teeth", "tooth_load")
+OF_TEETH = ("teeth", "tooth_load", "ground_clearance")
 """Rules that ask for the teeth themselves and are asked rung by rung."""
+
+WORSE = 1 + 1e-6
+"""How much more of a limit counts as worse than the present rung."""
 
 FIGURES = ("top_speed_kmh", "launch_n", "climb_kmh", "motor_peak_a", "pack_peak_a",
            "winding_minute_c", "case_minute_c", "winding_climb_c", "case_climb_c")  # fmt: skip
@@ -41,9 +47,11 @@ Places = NDArray[np.int64]
 class Rungs:
     """All rungs, in the order of their tooth counts, stage by stage, driver before driven.
 
-    `of` says which of the distinct reductions each rung has; `ratio`, `figures` and `stopped`
-    go with those. `stopped` is the place of a rule among `rules`, -1 where none stops; so is
-    `stopped_by_teeth`, rung by rung.
+    `of` says which of the distinct reductions each rung has; `ratio`, `figures`, `loads` and `hot`
+    go with those. `loads` is how much of its limit each rung uses, for each of `rules`; `base` the
+    same of the present rung. A rung is stopped by a limit that it passes and the present one does
+    not, or that it passes by more: what gearing can't mend is no reason against a rung.
+    `stopped_by_teeth` is the place of a rule, -1 where none stops, rung by rung.
     """
 
     sizes: list[StageSizes]
@@ -51,7 +59,9 @@ class Rungs:
     ratio: Array
     figures: dict[str, Array]
     rules: tuple[str, ...]
-    stopped: Places
+    loads: Array
+    base: Array
+    hot: Hottest
     stopped_by_teeth: Places
 
     def __len__(self) -> int:
@@ -81,6 +91,20 @@ class Rungs:
         """Return a figure rung by rung."""
         return self.figures[name][self.of]
 
+    @cached_property
+    def stopped(self) -> Places:
+        """The rule that stops each reduction most, -1 where none does."""
+        against = np.maximum(self.base, 1.0)[:, None] * WORSE
+        over = np.where(self.loads > against, self.loads / against, 0.0)
+        worst = np.argmax(over, axis=0)
+        return np.where(np.max(over, axis=0) > 0, worst, -1)
+
+    @cached_property
+    def beyond(self) -> Array:
+        """How far each reduction is beyond its limits, the present one's own ones included."""
+        most: Array = np.max(self.loads, axis=0, initial=1.0)
+        return most - 1.0
+
     def stop(self) -> Places:
         """Return the rule that stops each rung, -1 where none does."""
         by_road = self.stopped[self.of]
@@ -102,23 +126,31 @@ def rungs_of(build: Build, sizes: list[StageSizes]) -> Rungs:
     assumed = left_open(build)
     build = with_moments(build)
     teeth, of = _distinct(sizes)
-    rules = tuple(stopper.id for stopper in stoppers())
+    rules = (*(stopper.id for stopper in stoppers() if stopper.id not in OF_TEETH), *OF_TEETH)
     figures: dict[str, list[Array]] = {name: [] for name in FIGURES}
-    stopped, ratios = [], []
+    loads, hots, ratios = [], [], []
+    geared = [stopper for stopper in stoppers() if stopper.id not in OF_TEETH]
     for begin in range(0, teeth.shape[1], BLOCK):
         block = teeth[:, begin : begin + BLOCK]
         many = _solved(build, sizes, block, assumed)
         ratios.append(many.drive.train.ratio)
         for name, value in _figures(many).items():
             figures[name].append(filled(value, (block.shape[1],)))
-        stopped.append(_first_stop(many, block.shape[1]))
+        loads.append(_loads(many, geared, block.shape[1]))
+        hots.append(hottest(many))
+    here = _solved(build, sizes, _present(build, sizes), assumed)
+    none = np.zeros(len(OF_TEETH))
     return Rungs(
         sizes=sizes,
         of=of,
         ratio=np.concatenate(ratios),
         figures={name: np.concatenate(parts) for name, parts in figures.items()},
         rules=rules,
-        stopped=np.concatenate(stopped),
+        loads=np.concatenate(
+            [np.concatenate(loads, axis=1), np.zeros((len(OF_TEETH), teeth.shape[1]))]
+        ),
+        base=np.concatenate([_loads(here, geared, 1)[:, 0], none]),
+        hot=_joined(hots),
         stopped_by_teeth=_by_teeth(build, sizes, rules),
     )
 
@@ -199,28 +231,51 @@ def _after_a_minute(picture: Picture) -> dict[NodeId, Array]:
     return {node: picture.limits.or_burnt(node, reached[node]) for node in NODES}
 
 
-def _first_stop(many: Many, count: int) -> Places:
-    found = np.full(count, -1, np.int64)
-    for place, stopper in enumerate(stoppers()):
-        if stopper.id not in OF_TEETH:
-            stops = filled(stopper.stops(many), (count,)) & (found < 0)
-            found[stops] = place
+def _loads(many: Many, geared: list[Stopper], count: int) -> Array:
+    """Return how much of each rule's limit is used, rules by reductions."""
+    found = np.empty((len(geared), count))
+    for place, stopper in enumerate(geared):
+        found[place] = np.nan_to_num(filled(stopper.load(many), (count,)), nan=0.0, posinf=1e6)
     return found
 
 
+def _joined(parts: list[Hottest]) -> Hottest:
+    columns = {
+        name: np.concatenate([getattr(part, name) for part in parts])
+        for name in Hottest.__dataclass_fields__
+    }
+    return Hottest(**columns)
+
+
+def _present(build: Build, sizes: list[StageSizes]) -> NDArray[np.float64]:
+    """Return the present teeth as one column."""
+    rows: list[list[float]] = []
+    for one in sizes:
+        stage = build.gearing[one.index]
+        assert isinstance(stage, ToothedStage)
+        rows += [[float(stage.driver_teeth)], [float(stage.driven_teeth)]]
+    return np.array(rows)
+
+
 def _by_teeth(build: Build, sizes: list[StageSizes], rules: tuple[str, ...]) -> Places:
-    """Return, rung by rung, which rule about the teeth themselves stops it, -1 if none."""
+    """Return, rung by rung, which rule about the teeth themselves stops it, -1 if none.
+
+    Teeth that are there already, and no more loaded than now, are no reason against a rung.
+    """
     shape = tuple(n for one in sizes for n in (len(one.drivers), len(one.driven)))
     found = np.full(shape, -1, np.int64)
     start = full_throttle(Drive.of(build), scalar(0.0))
     torque_nm = float(start.shaft_torque_nm) * build.motor.count
-    weak = np.zeros(shape, bool)
+    weak, low = np.zeros(shape, bool), np.zeros(shape, bool)
     made = np.ones(shape, bool)
     before: Array = np.ones((1,) * len(shape))
+    now_before = 1.0
     rows = {one.index: row for row, one in enumerate(sizes)}
+    most_mm = most_on_axle_mm(build.wheel.rolling_circumference_mm)
     for index, stage in enumerate(build.gearing):
         if not isinstance(stage, ToothedStage):
             before = before * ratio_of(stage) * stage.efficiency
+            now_before *= ratio_of(stage) * stage.efficiency
             continue
         row = rows.get(index)
         one = StageSizes(index, (stage.driver_teeth,), (stage.driven_teeth,))
@@ -228,23 +283,36 @@ def _by_teeth(build: Build, sizes: list[StageSizes], rules: tuple[str, ...]) -> 
         if row is not None:
             one = sizes[row]
             at[2 * row], at[2 * row + 1] = len(one.drivers), len(one.driven)
-        stands, possible = _stage_tables(stage, one)
-        weak |= exceeds(torque_nm * before, stands.reshape(at))
+        stands, possible, across = _stage_tables(stage, one)
+        load = torque_nm * before / stands.reshape(at)
+        now = torque_nm * now_before / carries_nm([stage])
+        weak |= load > max(now, 1.0) * WORSE
         made &= possible.reshape(at)
+        if index == len(build.gearing) - 1:
+            low |= (across > max(on_axle_mm(stage), most_mm) * WORSE).reshape(at)
         ratios = np.divide.outer(1.0 / np.array(one.drivers), 1.0 / np.array(one.driven))
         before = before * ratios.reshape(at) * stage.efficiency
+        now_before *= ratio_of(stage) * stage.efficiency
     found[weak] = rules.index("tooth_load")
+    found[low] = rules.index("ground_clearance")
     found[~made] = rules.index("teeth")
     return found.ravel()
 
 
-def _stage_tables(stage: ToothedStage, one: StageSizes) -> tuple[Array, NDArray[np.bool_]]:
-    """Return the torque on the driver that a stage stands, and whether it can be made at all."""
+def _stage_tables(stage: ToothedStage, one: StageSizes) -> tuple[Array, NDArray[np.bool_], Array]:
+    """Return what torque on the driver a stage stands, whether it can be made, how wide it is.
+
+    Of teeth that can't be made only those count that are not there already.
+    """
     stands = np.full((len(one.drivers), len(one.driven)), math.inf)
     possible = np.ones(stands.shape, bool)
+    across = np.zeros(stands.shape)
+    own = impossible(stage)
     for i, driver in enumerate(one.drivers):
         for j, driven in enumerate(one.driven):
             other = stage.model_copy(update={"driver_teeth": driver, "driven_teeth": driven})
-            possible[i, j] = not impossible(other)
+            kept = own and driver >= stage.driver_teeth and driven <= stage.driven_teeth
+            possible[i, j] = kept or not impossible(other)
             stands[i, j] = carries_nm([other]) if j == 0 else stands[i, 0]
-    return stands, possible
+            across[i, j] = on_axle_mm(other) if i == 0 else across[0, j]
+    return stands, possible, across

@@ -33,7 +33,8 @@ class StageParts(BaseModel):
 class Parts(BaseModel):
     """The parts of a candidate, by their ids on the shelf; `own` stands for an owned one.
 
-    `twins` is how many buyable gearings have the same reduction, stages and loss.
+    `twins` is how many buyable gearings have the same reduction, stages and loss; `controllers` how
+    many equal controllers share the motors.
     """
 
     motor: str
@@ -42,6 +43,7 @@ class Parts(BaseModel):
     gearing: list[StageParts]
     ratio: float
     twins: int
+    controllers: int = 1
 
 
 class Margin(BaseModel):
@@ -115,10 +117,25 @@ class Relaxed(BaseModel):
     say: str
 
 
+class Blocked(BaseModel):
+    """A fixed rule that rules out much: for how many, and what would be nearest without it.
+
+    `why` says what stops that one.
+    """
+
+    rule: str
+    say: str
+    count: int
+    nearest: Parts | None
+    why: str
+
+
 class MatchAnswer(BaseModel):
     """What became of all candidates.
 
-    `rejected` counts them by the reason that came first, `reasons` says each in words.
+    `rejected` counts them by the reason that came first, `reasons` says each in words. `blocked`
+    names the fixed rules that stand in the way where giving up a wish does not help. `whole` is
+    false where the search ended before it had looked at all: the best found so far are shown.
     """
 
     considered: int
@@ -131,6 +148,8 @@ class MatchAnswer(BaseModel):
     front: list[FrontPoint]
     decided: str | None
     relaxed: list[Relaxed]
+    blocked: list[Blocked] = []
+    whole: bool = True
 
 
 MOST_TRIOS = 100
@@ -138,14 +157,15 @@ MOST_TRIOS = 100
 
 def answer_of(
     search: Search, limit: int, relaxed: Iterable[Relaxed] = (), *, by_trio: bool = False,
-    bands: bool = True,
+    bands: bool = True, blocked: Iterable[Blocked] = (),
 ) -> MatchAnswer:  # fmt: skip
     """Return the answer of a search so far; its best are solved again by the plain solver.
 
     Parameters
     ----------
     by_trio : bool
-        Whether to give only the best gearing of each motor, controller and pack.
+        Whether to give only the best gearing of each motor, controller and pack, different
+        motors first: near-twins of one motor come after the best of every other.
     bands : bool
         Whether to say how sure the figures are; that takes a hundredth of a second a result.
     """
@@ -169,6 +189,8 @@ def answer_of(
         front=_front(search),
         decided=_decided(brief, judged),
         relaxed=list(relaxed),
+        blocked=list(blocked),
+        whole="not_tried" not in tally.rejected,
     )
 
 
@@ -182,7 +204,14 @@ def _best(search: Search) -> list[tuple[Key, float]]:
 
 def _best_of_trios(search: Search) -> list[tuple[Key, float]]:
     order = sorted(search.tally.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
-    return [((*trio, gear), score) for trio, (_, score, gear) in order]
+    ranked: list[tuple[Key, float]] = [((*trio, gear), score) for trio, (_, score, gear) in order]
+    seen: set[int] = set()
+    firsts: list[tuple[Key, float]] = []
+    others: list[tuple[Key, float]] = []
+    for one in ranked:
+        (others if one[0][0] in seen else firsts).append(one)
+        seen.add(one[0][0])
+    return [*firsts, *others]
 
 
 def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
@@ -195,6 +224,7 @@ def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
         gearing=[StageParts(**stage) for stage in gearings.parts_of(key[3])],
         ratio=float(gearings.ratio[key[3]]),
         twins=int(gearings.twins[key[3]]),
+        controllers=options.controllers[key[1]].part.controller.count,
     )
 
 
@@ -244,7 +274,7 @@ LEAST_TOLD = 0.05
 
 def _differs(judged: list[Judged], scores: list[float], place: int) -> list[Difference] | None:
     """Return how a result that is nearly as good as the one before differs from it."""
-    if place == 0 or scores[place - 1] - scores[place] >= NEAR_TIE:
+    if place == 0 or not 0 <= scores[place - 1] - scores[place] < NEAR_TIE:
         return None
     one, before = judged[place], judged[place - 1]
     told = (

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array, filled, pick, scalar, with_axis
 from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
+from powertrain.match.compose import own_gearbox
 from powertrain.match.groups import Trios
 from powertrain.match.options import Options
 from powertrain.match.wish import OfDrive
@@ -118,6 +119,10 @@ def stretches(
     level : Drive
         The trios geared one to one without loss.
     """
+    if own_gearbox(brief):
+        # Which gear is engaged the solver finds; there is one gearing, and nothing to rule out.
+        every = np.arange(len(trios), dtype=np.int64)
+        return Stretches(every, 0 * every, np.full_like(every, len(geared)), Counter())
     ask = _Ask(brief, options, trios, replace(level, grip=NO_SLIP), geared, wishes)
     low, high, rejected = _windows(ask)
     found = []

@@ -6,12 +6,13 @@ import numpy as np
 
 from powertrain.arrays import Array, floats
 from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.controller.chopper import dc_for
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import FORMAT, Build, Moments
 from powertrain.documents.electrics import Battery, Controller
 from powertrain.documents.motor import MotorDocument
 from powertrain.documents.shelf import ControllerPart
-from powertrain.documents.vehicle import Stage
+from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage
 
 CRUISE_SHARE, LAUNCH_SHARE = 0.7, 0.5
 """Parts of the speed that is wished for at which a trip is ridden and a launch ends."""
@@ -54,21 +55,28 @@ def number(value: Any) -> Array:
 
 
 def limits_set(
-    part: ControllerPart, controller: Controller, motor: MotorDocument, battery: Battery
-) -> dict[str, Array]:
+    part: ControllerPart, controller: Controller, motor: MotorDocument, battery: Battery,
+    motors: int,
+) -> dict[str, Array]:  # fmt: skip
     """Return what the controller's amps limits are set to; NaN for a limit that it has not.
 
     A careful builder sets what can be set to the least that any part names: motor amps to the
-    peaks of motor and controller, pack amps to what pack and controller give for long.
+    peaks of motor and controller, pack amps to what pack and controllers give for long. Both
+    are of one controller, in the amps that it is told in.
     """
+    count = controller.count
     motor_a = number(controller.motor_current_limit_a)
     battery_a = number(controller.battery_current_limit_a)
     if part.settable:
         pack_side = controller.rating_side == "battery"
         own_peak = number(None) if pack_side else number(controller.peak_current_a)
-        motor_a = np.fmin(np.fmin(motor_a, own_peak), number(motor.peak_current_a))
-        lasting = number(controller.continuous_current_a) if pack_side else number(None)
-        battery_a = np.fmin(np.fmin(battery_a, lasting), number(battery.continuous_current_a))
+        its_peak = number(motor.peak_current_a) / dc_for(controller)
+        motor_a = np.fmin(np.fmin(motor_a, own_peak), its_peak)
+        # A rating is of one motor's path.
+        paths = motors / count
+        lasting = paths * number(controller.continuous_current_a) if pack_side else number(None)
+        its_share = number(battery.continuous_current_a) / count
+        battery_a = np.fmin(np.fmin(battery_a, lasting), its_share)
     return {"motor_current_limit_a": motor_a, "battery_current_limit_a": battery_a}
 
 
@@ -76,8 +84,29 @@ def added_kg(
     motor: MotorDocument, controller: Controller, battery: Battery, count: int, gearing_kg: Any
 ) -> Array:
     """Return the mass of all drive parts; what is not stated counts as nothing."""
-    parts = (count * _known(motor.mass_kg), _known(controller.mass_kg), _known(battery.mass_kg))
+    boxes = controller.count * _known(controller.mass_kg)
+    parts = (count * _known(motor.mass_kg), boxes, _known(battery.mass_kg))
     return floats(parts[0] + parts[1] + parts[2] + gearing_kg)
+
+
+def own_stages(brief: Brief) -> list[Stage] | None:
+    """Return the stages of a gearing that is owned, with the axle's own; None where none is."""
+    if brief.owned.gearing is None:
+        return None
+    return [*brief.owned.gearing, *final_stages(brief)]
+
+
+def final_stages(brief: Brief) -> list[Stage]:
+    """Return the axle's own reduction as a stage, or none."""
+    final = brief.final_drive
+    if final is None:
+        return []
+    return [FixedStage(kind="fixed", ratio=final.ratio, efficiency=final.efficiency)]
+
+
+def own_gearbox(brief: Brief) -> bool:
+    """Return whether the gearing is one whose speeds are changed while riding."""
+    return any(isinstance(stage, GearboxStage) for stage in brief.owned.gearing or ())
 
 
 def driven_as(motor: MotorDocument) -> str:
@@ -101,7 +130,7 @@ def build_of(
     controller, count = part.controller, brief.motor_count
     settings = {
         key: float(value)
-        for key, value in limits_set(part, controller, motor, battery).items()
+        for key, value in limits_set(part, controller, motor, battery, count).items()
         if np.isfinite(value)
     }
     added = float(added_kg(motor, controller, battery, count, gearing_kg))

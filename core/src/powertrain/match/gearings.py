@@ -6,8 +6,9 @@ beyond what two can do at all. Gearings of the same reduction, number of stages 
 efficiency are one; the strongest stands for them, the lighter one of equally strong ones.
 """
 
+import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import permutations
 from threading import Lock
 from typing import Any
@@ -18,6 +19,8 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array
 from powertrain.documents.shelf import ToothedRange
 from powertrain.documents.vehicle import Stage, ToothedStage
+from powertrain.gearing.clearance import on_axle_mm
+from powertrain.gearing.train import Train
 from powertrain.verdicts.rules.teeth import impossible
 from powertrain.verdicts.rules.tooth_load import carries_nm
 
@@ -79,7 +82,11 @@ class Gearings:
     price: Array
     twins: NDArray[np.int64]
     possible: NDArray[np.bool_]
+    clears: NDArray[np.bool_]
+    """Whether the driven wheel on the axle clears the ground."""
     stages: NDArray[np.int64]
+    behind: tuple[Stage, ...] = ()
+    """The axle's own reduction, which `ratio` and `efficiency` count in."""
 
     def __len__(self) -> int:
         return len(self.ratio)
@@ -93,7 +100,18 @@ class Gearings:
 
     def stages_of(self, index: int) -> list[Stage]:
         """Return the stages of one gearing as a build holds them."""
-        return [self.singles[pick].stage for pick in self.picks[index] if pick >= 0]
+        own = [self.singles[pick].stage for pick in self.picks[index] if pick >= 0]
+        return [*own, *self.behind]
+
+    def before(self, behind: Sequence[Stage]) -> "Gearings":
+        """Return the same gearings before the axle's own reduction."""
+        if not behind:
+            return self
+        train = Train.of(list(behind))
+        return replace(
+            self, ratio=self.ratio * train.ratio, efficiency=self.efficiency * train.efficiency,
+            behind=tuple(behind),
+        )  # fmt: skip
 
     def parts_of(self, index: int) -> list[dict[str, Any]]:
         """Return what to buy for one gearing, stage by stage."""
@@ -109,8 +127,9 @@ class Gearings:
 
 
 def gearings_of(
-    ranges: Sequence[ToothedRange], most_ratio: float, *, hub: bool = False
-) -> Gearings:
+    ranges: Sequence[ToothedRange], most_ratio: float, *, hub: bool = False,
+    most_axle_mm: float = math.inf,
+) -> Gearings:  # fmt: skip
     """Return the distinct gearings of toothed wheels, up to a reduction that any motor can use.
 
     Parameters
@@ -119,6 +138,8 @@ def gearings_of(
         Three stages are made up to it only; one and two always.
     hub : bool
         Whether to add the gearing of a hub motor, which is none.
+    most_axle_mm : float
+        What a driven wheel on the axle may measure across to clear the ground.
     """
     said = tuple(item.model_dump_json() for item in ranges)
     # Requests of several threads may ask at once; whoever comes second waits for the first.
@@ -128,25 +149,34 @@ def gearings_of(
                 _MADE.clear()
             _MADE[said] = {}
         made = _MADE[said]
-        if (most_ratio, hub) not in made:
-            made[most_ratio, hub] = _all_of(tuple(_singles(ranges)), most_ratio, hub)
-        return made[most_ratio, hub]
+        key = (most_ratio, hub, most_axle_mm)
+        if key not in made:
+            if len(made) >= KEPT:
+                made.clear()
+            made[key] = _all_of(tuple(_singles(ranges)), most_ratio, hub, most_axle_mm)
+        return made[key]
 
 
 KEPT = 4
 _MAKING = Lock()
-_MADE: dict[tuple[str, ...], dict[tuple[float, bool], "Gearings"]] = {}
+_MADE: dict[tuple[str, ...], dict[tuple[float, bool, float], "Gearings"]] = {}
 """What was made of the same ranges before; a search on the same shelf begins at once."""
 
 
-def _all_of(singles: tuple[Single, ...], most_ratio: float, hub: bool) -> Gearings:
+def _all_of(
+    singles: tuple[Single, ...], most_ratio: float, hub: bool, most_axle_mm: float
+) -> Gearings:
     made: list[Table] = []
     if singles:
-        two = _distinct(_two(singles))
+        columns = _columns(singles, most_axle_mm)
+        two = _thinned(_distinct(_two(columns)))
         reach = float(np.max(two["ratio"], initial=USUAL))
-        made = [_alone(singles), two]
+        made = [
+            _distinct(_combined(columns, np.arange(len(singles), dtype=np.int32)[:, None])),
+            two,
+        ]
         if most_ratio > reach:
-            made.append(_three(singles, reach, most_ratio))
+            made.append(_thinned(_three(columns, two, reach, most_ratio)))
     if hub:
         made.append(_nothing())
     whole = _joined(made)
@@ -169,7 +199,7 @@ Table = dict[str, NDArray[Any]]
 
 def _gearings(singles: tuple[Single, ...], table: Table) -> Gearings:
     columns = {key: column for key, column in table.items() if key != "exact"}
-    return Gearings(singles=singles, **columns)
+    return Gearings(singles=singles, **columns)  # type: ignore[arg-type]
 
 
 def _singles(ranges: Sequence[ToothedRange]) -> Iterator[Single]:
@@ -215,7 +245,7 @@ def _least(one: float | None, other: float | None) -> float | None:
     return min(known, default=None)
 
 
-def _columns(singles: tuple[Single, ...]) -> Table:
+def _columns(singles: tuple[Single, ...], most_axle_mm: float) -> Table:
     stages = [single.stage for single in singles]
     return {
         "driver": np.array([stage.driver_teeth for stage in stages], np.int64),
@@ -226,62 +256,110 @@ def _columns(singles: tuple[Single, ...]) -> Table:
         "mass_kg": np.array([single.mass_kg for single in singles]),
         "price": np.array([single.price for single in singles]),
         "possible": np.array([not impossible(stage) for stage in stages]),
+        "clears": np.array([on_axle_mm(stage) <= most_axle_mm * (1 + 1e-9) for stage in stages]),
     }
 
 
-def _alone(singles: tuple[Single, ...]) -> Table:
-    places = np.arange(len(singles), dtype=np.int32)
-    return _distinct(_combined(singles, places[:, None]))
-
-
-def _two(singles: tuple[Single, ...]) -> Table:
-    worth = _worth(singles)
+def _two(columns: Table) -> Table:
+    worth = _worth(columns)
     one, other = np.triu_indices(len(worth))
-    made = _in_best_order(singles, np.column_stack([worth[one], worth[other]]))
+    made = _in_best_order(columns, np.column_stack([worth[one], worth[other]]))
     return _kept(made, made["ratio"] > USUAL)
 
 
-def _three(singles: tuple[Single, ...], beyond: float, most_ratio: float) -> Table:
-    worth = _worth(singles)
-    one, other = np.triu_indices(len(worth))
-    step = max(CHUNK // max(len(worth), 1), 1)
+def _three(columns: Table, two: Table, beyond: float, most_ratio: float) -> Table:
+    worth = _worth(columns)
+    if len(worth) > MANY:
+        # Of so many stages a third is added to the pairs that are worth it.
+        pairs = two["picks"][:, :2]
+        step, left = max(CHUNK // max(len(worth), 1), 1), None
+    else:
+        one, other = np.triu_indices(len(worth))
+        pairs = np.column_stack([worth[one], worth[other]])
+        step, left = max(CHUNK // max(len(worth), 1), 1), len(worth) - other
     made: list[Table] = []
-    for begin in range(0, len(one), step):
-        first, second = one[begin : begin + step], other[begin : begin + step]
-        left = len(worth) - second
-        third = np.arange(left.sum()) - np.repeat(np.cumsum(left) - left - second, left)
-        triple = worth[np.column_stack([np.repeat(first, left), np.repeat(second, left), third])]
-        ratio = _columns(singles)["ratio"][triple].prod(axis=1)
+    for begin in range(0, len(pairs), step):
+        some = pairs[begin : begin + step]
+        if left is None:
+            count = np.full(len(some), len(worth))
+            first = np.zeros(len(some), np.int64)
+        else:
+            count = left[begin : begin + step]
+            first = len(worth) - count
+        third = np.arange(count.sum()) - np.repeat(np.cumsum(count) - count - first, count)
+        triple = np.column_stack([np.repeat(some, count, axis=0), worth[third]])
+        ratio = columns["ratio"][triple].prod(axis=1)
         wanted = (ratio > beyond) & (ratio <= most_ratio)
-        made.append(_distinct(_in_best_order(singles, triple[wanted])))
+        made.append(_distinct(_in_best_order(columns, triple[wanted].astype(np.int32))))
     return _distinct(_joined(made))
 
 
-def _in_best_order(singles: tuple[Single, ...], places: NDArray[np.int32]) -> Table:
-    """Return gearings with their stages in the order in which they carry most."""
+MANY = 120
+"""Stages worth combining beyond which three are not tried all with all."""
+
+PLENTY, NEAR_RATIO = 9000, 0.004
+"""Gearings of one number of stages that are all kept; of more, those whose reductions are nearer
+than this to one another are told apart by loss and strength alone."""
+
+
+def _thinned(made: Table) -> Table:
+    """Return gearings, of many nearly alike only those that lose less or stand more than others.
+
+    A shelf with every size makes hundreds of thousands of pairs; a speed that differs by less than
+    half a percent is no reason to look at each. What is left out counts among the twins of the one
+    that stands for it.
+    """
+    if len(made["ratio"]) <= PLENTY:
+        return made
+    near = np.floor(np.log(made["ratio"]) / NEAR_RATIO).astype(np.int64)
+    bad = ~(made["possible"] & made["clears"])
+    order = np.lexsort(
+        (made["mass_kg"], -made["carries_nm"], -made["efficiency"], bad, near, made["stages"])
+    )
+    key = np.column_stack([made["stages"][order], near[order], bad[order]])
+    begins = np.ones(len(order), bool)
+    begins[1:] = np.any(key[1:] != key[:-1], axis=1)
+    group = np.cumsum(begins) - 1
+    # Strength by rank: within a group, falling in efficiency, only what stands more is kept.
+    strength = np.argsort(np.argsort(made["carries_nm"][order], kind="stable"), kind="stable")
+    level = group + (strength + 1) / (len(order) + 2)
+    most = np.maximum.accumulate(level)
+    keeps = begins.copy()
+    keeps[1:] |= level[1:] > most[:-1]
+    kept = _kept(made, order[keeps])
+    owner = np.cumsum(keeps) - 1
+    kept["twins"] = np.bincount(owner, weights=made["twins"][order]).astype(np.int64)
+    return kept
+
+
+def _in_best_order(columns: Table, places: NDArray[np.int32]) -> Table:
+    """Return gearings with their stages in an order that clears the ground, and carries most."""
     best: Table | None = None
     for order in permutations(range(places.shape[1])):
-        made = _combined(singles, places[:, order])
+        made = _combined(columns, places[:, order])
         if best is None:
             best = made
             continue
-        better = made["carries_nm"] > best["carries_nm"]
+        stronger = made["carries_nm"] > best["carries_nm"]
+        better = (made["clears"] & ~best["clears"]) | (
+            (made["clears"] == best["clears"]) & stronger
+        )
         best["picks"] = np.where(better[:, None], made["picks"], best["picks"])
         best["carries_nm"] = np.where(better, made["carries_nm"], best["carries_nm"])
+        best["clears"] = np.where(better, made["clears"], best["clears"])
     assert best is not None
     return best
 
 
-def _worth(singles: tuple[Single, ...]) -> NDArray[np.int32]:
+def _worth(columns: Table) -> NDArray[np.int32]:
     """Return the places of stages that are worth being one of many."""
-    columns = _columns(singles)
     worth = columns["possible"] & (columns["ratio"] >= LEAST_OF_MANY)
     return np.flatnonzero(worth).astype(np.int32)
 
 
-def _combined(singles: tuple[Single, ...], places: NDArray[np.int32]) -> Table:
+def _combined(columns: Table, places: NDArray[np.int32]) -> Table:
     """Return the gearings of rows of places, motor's side first."""
-    columns, depth = _columns(singles), places.shape[1]
+    depth = places.shape[1]
     ratio, efficiency = np.ones(len(places)), np.ones(len(places))
     over = under = np.ones(len(places), np.int64)
     carries, mass, price = (
@@ -309,6 +387,7 @@ def _combined(singles: tuple[Single, ...], places: NDArray[np.int32]) -> Table:
         "mass_kg": mass,
         "price": price,
         "possible": possible,
+        "clears": columns["clears"][places[:, -1]],
         "twins": np.ones(len(places), np.int64),
         "stages": np.full(len(places), depth),
         "exact": np.stack([over // common, under // common], axis=1),
@@ -325,6 +404,7 @@ def _nothing() -> Table:
         "mass_kg": np.zeros(1),
         "price": np.zeros(1),
         "possible": np.ones(1, bool),
+        "clears": np.ones(1, bool),
         "twins": np.ones(1, np.int64),
         "stages": np.zeros(1, np.int64),
         "exact": np.ones((1, 2), np.int64),
@@ -334,7 +414,7 @@ def _nothing() -> Table:
 def _distinct(made: Table) -> Table:
     """Return one row for each reduction and efficiency, with the count of rows it stands for."""
     rounded = np.round(made["efficiency"], 9)
-    exact, over = made["exact"], made["possible"]
+    exact, over = made["exact"], made["possible"] & made["clears"]
     order = np.lexsort(
         (made["mass_kg"], -made["carries_nm"], ~over, rounded, exact[:, 1], exact[:, 0])
     )

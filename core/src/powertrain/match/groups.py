@@ -15,9 +15,9 @@ from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.spread import with_values
-from powertrain.documents.vehicle import FixedStage
+from powertrain.documents.vehicle import FixedStage, Stage
 from powertrain.match.alike import Columns, Places, alike_of, differs, numbers_of
-from powertrain.match.compose import added_kg, build_of, limits_set
+from powertrain.match.compose import added_kg, build_of, limits_set, own_gearbox, own_stages
 from powertrain.match.options import Options
 
 
@@ -59,8 +59,9 @@ class Trios:
         columns = {path: column[rows] for path, column in self.columns.items()}
         mass = brief.vehicle.mass_kg + self.added_kg[rows] + gearing["mass_kg"]
         columns["vehicle.mass_kg"] = mass
-        columns["gearing.0.ratio"] = gearing["ratio"]
-        columns["gearing.0.efficiency"] = gearing["efficiency"]
+        if not own_gearbox(brief):
+            columns["gearing.0.ratio"] = gearing["ratio"]
+            columns["gearing.0.efficiency"] = gearing["efficiency"]
         return with_values(self.base, columns)
 
 
@@ -78,7 +79,10 @@ def trios_of(brief: Brief, options: Options, allowed: NDArray[np.bool_]) -> Iter
     """
     motors = alike_of([option.motor for option in options.motors])
     parts = [option.part for option in options.controllers]
-    controllers = alike_of([part.controller for part in parts], [part.settable for part in parts])
+    controllers = alike_of(
+        [part.controller for part in parts],
+        [(part.settable, part.controller.count) for part in parts],
+    )
     packs = alike_of([option.battery for option in options.packs])
     for some_motors in motors:
         for some_controllers in controllers:
@@ -113,12 +117,12 @@ def _group(
         options.motors[motor[0]].motor,
         first.part,
         options.packs[pack[0]].battery,
-        [FixedStage(kind="fixed", ratio=1.0, efficiency=1.0)],
+        _geared(brief),
         0.0,
     )
     stated = with_values(base, columns)
     limits = limits_set(first.part, _as_stated(stated.controller, first.part.controller),
-                        stated.motor, stated.battery)  # fmt: skip
+                        stated.motor, stated.battery, brief.motor_count)  # fmt: skip
     amps = {f"controller.{key}": _rows(value, len(motor)) for key, value in limits.items()}
     # Volts of the cells now are the brief's, whatever the shelf says.
     columns.pop("battery.cell_voltage_v")
@@ -146,9 +150,17 @@ def _group(
         yield Trios(
             build_of(brief, options.motors[motor[at]].motor,
                      options.controllers[controller[at]].part, options.packs[pack[at]].battery,
-                     [FixedStage(kind="fixed", ratio=1.0, efficiency=1.0)], 0.0),
+                     _geared(brief), 0.0),
             motor[rows], controller[rows], pack[rows], kept, weights[rows], prices[rows],
         )  # fmt: skip
+
+
+def _geared(brief: Brief) -> list[Stage]:
+    """Return what stands for the gearing of every candidate: one to one, or an owned gearbox."""
+    own = own_stages(brief)
+    if own is not None and own_gearbox(brief):
+        return own
+    return [FixedStage(kind="fixed", ratio=1.0, efficiency=1.0)]
 
 
 def _spread(documents: list[Any], places: Places, prefix: str) -> Columns:

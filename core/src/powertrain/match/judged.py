@@ -9,7 +9,7 @@ from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.figures import FigureId, figures_of
-from powertrain.match.compose import added_kg, build_of, driven_as
+from powertrain.match.compose import added_kg, build_of, driven_as, own_stages
 from powertrain.match.options import Options
 from powertrain.match.ranking import Worth, counts_as_margin, worth_of
 from powertrain.match.seen import Seen
@@ -59,7 +59,7 @@ def judge(brief: Brief, options: Options, key: Key) -> Judged:
     """Return one candidate as the plain solver sees it."""
     motor, controller = options.motors[key[0]], options.controllers[key[1]]
     pack, gearings, gear = options.packs[key[2]], options.gearings, key[3]
-    own = brief.owned.gearing
+    own = own_stages(brief)
     stages = gearings.stages_of(gear) if own is None else own
     gearing_kg, gearing_price = float(gearings.mass_kg[gear]), float(gearings.price[gear])
     build = build_of(brief, motor.motor, controller.part, pack.battery, stages, gearing_kg)

@@ -3,7 +3,7 @@
 from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Shelf
 from powertrain.match.answer import MatchAnswer, answer_of
-from powertrain.match.relax import relaxations
+from powertrain.match.relax import blocked, relaxations
 from powertrain.match.search import Search
 
 
@@ -14,5 +14,8 @@ def matched(brief: Brief, shelf: Shelf, limit: int = 20) -> MatchAnswer:
     through.
     """
     search = Search(brief, shelf, best=max(limit, 1)).run()
-    relaxed = () if search.tally.feasible else tuple(relaxations(brief, shelf))
-    return answer_of(search, limit, relaxed)
+    if search.tally.feasible:
+        return answer_of(search, limit)
+    relaxed = tuple(relaxations(brief, shelf))
+    stands = () if relaxed else tuple(blocked(brief, shelf, search))
+    return answer_of(search, limit, relaxed, blocked=stands)

@@ -14,9 +14,10 @@ from powertrain.documents.shelf import ControllerPart, MotorPart, Shelf
 from powertrain.documents.spread import with_values
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
+from powertrain.gearing.clearance import most_on_axle_mm
 from powertrain.gearing.train import Train
 from powertrain.match.alike import alike_of, numbers_of
-from powertrain.match.compose import build_of
+from powertrain.match.compose import build_of, final_stages, own_stages
 from powertrain.match.gearings import Gearings, gearings_of, given
 from powertrain.operating.full_throttle import fastest_mps
 from powertrain.units import mps_from_kmh
@@ -112,10 +113,7 @@ def _motors(brief: Brief, shelf: Shelf) -> tuple[MotorOption, ...]:
 def _controllers(brief: Brief, shelf: Shelf) -> tuple[ControllerOption, ...]:
     own = brief.owned.controller
     if own is None:
-        options = [
-            ControllerOption(part.id, part, _price(part.controller.price))
-            for part in shelf.controllers
-        ]
+        options = [_shared_out(part, brief.motor_count) for part in shelf.controllers]
         return tuple(sorted(options, key=lambda option: option.id))
     if isinstance(own, Controller):
         # What it drives is not said; it is owned, so it is taken to suit, and kept as it is set.
@@ -123,6 +121,16 @@ def _controllers(brief: Brief, shelf: Shelf) -> tuple[ControllerOption, ...]:
                               controller=own)  # fmt: skip
         return (ControllerOption(OWN, part, 0.0),)
     return (ControllerOption(own, _named(shelf.controllers, own, "controller"), 0.0),)
+
+
+def _shared_out(part: ControllerPart, motors: int) -> ControllerOption:
+    """Return as many equal controllers of a kind as the motors need outputs."""
+    outputs = part.controller.outputs
+    count = 1 if outputs is None else max(1, -(-motors // outputs))
+    if count > 1:
+        shared = part.controller.model_copy(update={"count": count})
+        part = part.model_copy(update={"controller": shared})
+    return ControllerOption(part.id, part, count * _price(part.controller.price))
 
 
 def _packs(brief: Brief, shelf: Shelf) -> tuple[PackOption, ...]:
@@ -144,18 +152,24 @@ def _gearings(
     controllers: tuple[ControllerOption, ...],
     packs: tuple[PackOption, ...],
 ) -> Gearings:
-    own = brief.owned.gearing
+    own = own_stages(brief)
     if own is not None:
         train = Train.of(own)
         return given(own, float(train.ratio), float(train.efficiency))
+    behind = final_stages(brief)
     allowed = brief.wishes.allowed_parts
     teeth = None if allowed is None else frozenset(allowed) & {item.id for item in shelf.teeth}
-    hub = any(motor.mounts == "hub" for motor in motors)
+    hub = not behind and any(motor.mounts == "hub" for motor in motors)
     most = _most_ratio(brief, motors, controllers, packs)
+    most_axle_mm = most_on_axle_mm(brief.wheel.rolling_circumference_mm)
+    if behind:
+        # The axle's own reduction sits on the axle; what is searched for turns before it.
+        most, most_axle_mm = most / float(Train.of(behind).ratio), math.inf
     # Up to the next of a few round figures, so that like briefs share what is made.
     step = math.ceil(2 * math.log2(most)) if most > 1 else 0
     ranges = tuple(item for item in shelf.teeth if teeth is None or not teeth or item.id in teeth)
-    return gearings_of(ranges, 2 ** (step / 2), hub=hub)
+    made = gearings_of(ranges, 2 ** (step / 2), hub=hub, most_axle_mm=most_axle_mm)
+    return made.before(behind)
 
 
 def _most_ratio(

@@ -23,8 +23,9 @@ Answer = tuple[str, Mask]
 class Questions:
     """The wishes of a brief and the rules that stop a build, as questions about candidates."""
 
-    def __init__(self, brief: Brief) -> None:
-        """Read the wishes."""
+    def __init__(self, brief: Brief, without: str | None = None) -> None:
+        """Read the wishes; `without` names a rule that is not asked."""
+        self._stoppers = [one for one in stoppers() if one.id != without]
         wished = wishes_of(brief)
         self.wished = wished
         self.of_parts = [wish for wish in wished if isinstance(wish, OfPart)]
@@ -42,7 +43,7 @@ class Questions:
 
     def stops(self, many: Many, *, geared: bool = True) -> Iterator[Answer]:
         """Ask every rule that can stop a build and to which gearing matters, or does not."""
-        for stopper in stoppers():
+        for stopper in self._stoppers:
             if stopper.geared == geared:
                 yield stopper.id, ~stopper.stops(many)
 

@@ -4,6 +4,8 @@ WORDS = {
     "tooth_load": "teeth, chain or belt would not stand the torque",
     "stage_teeth": "a stage would have too few teeth or reduce too much",
     "teeth": "a stage would have too few teeth or reduce too much",
+    "ground_clearance": "a toothed wheel on the axle would strike the ground",
+    "not_tried": "not looked at: the search ended before, with the best found so far",
     "hub_motor": "a hub motor takes no gearing, another motor needs one",
     "controller_kind": "the controller does not drive that kind of motor",
     "controller_volts": "the full pack is above the controller's volts",

@@ -5,13 +5,16 @@ from typing import Any
 
 import numpy as np
 
+from powertrain.arrays import scalar
 from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Shelf
-from powertrain.match.answer import Relaxed
+from powertrain.match.answer import Blocked, Relaxed, parts_of
 from powertrain.match.judged import judge
+from powertrain.match.reasons import in_words
 from powertrain.match.search import Search
 from powertrain.match.wish import Wished
 from powertrain.match.wish_registry import wishes_of
+from powertrain.verdicts.registry import stoppers
 
 FIELDS: dict[str, tuple[str, ...]] = {
     "top_speed_min": ("top_speed_kmh", "min"),
@@ -33,12 +36,19 @@ FIELDS: dict[str, tuple[str, ...]] = {
 """Where in a brief each wish stands."""
 
 
+ANY_KG = 1e6
+
+
 def without(brief: Brief, wish: str) -> Brief | None:
     """Return a brief with one wish given up, None for one that has no place of its own."""
     place = FIELDS.get(wish)
     if place is None:
         return None
     wishes = brief.wishes
+    if wish == "added_mass":
+        # Where none is stated a usual one counts, which a very large one takes out.
+        free = wishes.model_copy(update={place[0]: ANY_KG})
+        return brief.model_copy(update={"wishes": free})
     if len(place) == 2:
         inner: Any = getattr(wishes, place[0])
         kept = inner.model_copy(update={place[1]: None})
@@ -73,11 +83,40 @@ def _nearest(brief: Brief, freer: Brief, shelf: Shelf, wish: Wished) -> Relaxed 
     told = next(told for told in one.told if told.wish.id == wish.id)
     if told.value is None or not np.isfinite(told.value):
         return None
-    gap = told.value - wish.limit
-    unit = f" {wish.unit}" if wish.unit else ""
-    more = "more" if gap > 0 else "less"
-    say = f"{wish.label}: {told.value:.4g}{unit} instead of {wish.limit:g}{unit} would do."
-    return Relaxed(
-        wish=wish.id, label=wish.label, unit=wish.unit, limit=wish.limit, to=told.value,
-        say=f"{say} That is {abs(gap):.3g}{unit} {more}.",
-    )  # fmt: skip
+    if wish.met(scalar(told.value)):
+        # It stood in the way of something else, such as the heat of a trip at that speed.
+        say = f"{wish.label} {wish.limit:g}{_unit(wish)}: without this wish something would do."
+        return Relaxed(wish=wish.id, label=wish.label, unit=wish.unit, limit=wish.limit,
+                       to=told.value, say=say)  # fmt: skip
+    gap = abs(told.value - wish.limit)
+    figure, by = f"{told.value:.4g}{_unit(wish)}", f"{gap:.3g}{_unit(wish)}"
+    say = f"{wish.label}: {figure} would do, {by} less than the {wish.limit:g} asked for."
+    if wish.sense < 0:
+        say = (
+            f"{wish.label}: allowing {figure} would do, {by} more than the {wish.limit:g} allowed."
+        )
+    return Relaxed(wish=wish.id, label=wish.label, unit=wish.unit, limit=wish.limit,
+                   to=told.value, say=say)  # fmt: skip
+
+
+def _unit(wish: Wished) -> str:
+    return f" {wish.unit}" if wish.unit else ""
+
+
+def blocked(brief: Brief, shelf: Shelf, search: Search) -> Iterator[Blocked]:
+    """Yield the fixed rules that rule out most, with what would come nearest without each."""
+    rules = {stopper.id for stopper in stoppers()}
+    named = [(rule, count) for rule, count in search.tally.rejected.most_common() if rule in rules]
+    for rule, count in named[:MOST_BLOCKED]:
+        freer = Search(brief, shelf, best=1, without=rule).run()
+        nearest, why = None, ""
+        if freer.tally.feasible:
+            key = tuple(int(place) for place in freer.best.keys[0])
+            one = judge(brief, freer.options, key)  # type: ignore[arg-type]
+            nearest = parts_of(freer.options, key)
+            why = " ".join(f"{verdict.title}." for verdict in one.stops[:2])
+        yield Blocked(rule=rule, say=in_words(rule), count=count, nearest=nearest, why=why)
+
+
+MOST_BLOCKED = 3
+"""Rules of which the nearest candidate is looked for; each takes a search."""

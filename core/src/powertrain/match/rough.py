@@ -52,9 +52,12 @@ class Rough:
         gearings, options = self.options.gearings, self.options
         others = len(options.motors) * len(options.controllers) * len(options.packs)
         self.tally.reject("stage_teeth", int(np.count_nonzero(~gearings.possible)) * others)
-        weak = gearings.possible & too_weak(self.brief, options, self.questions.of_drives)
+        low = gearings.possible & ~gearings.clears
+        self.tally.reject("ground_clearance", int(np.count_nonzero(low)) * others)
+        made = gearings.possible & gearings.clears
+        weak = made & too_weak(self.brief, options, self.questions.of_drives)
         self.tally.reject("tooth_load", int(np.count_nonzero(weak)) * others)
-        places: Keys = np.flatnonzero(gearings.possible & ~weak)
+        places: Keys = np.flatnonzero(made & ~weak)
         return places
 
     def _possible_trios(self) -> Mask:

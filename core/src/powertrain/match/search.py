@@ -49,6 +49,9 @@ WORTH_A_LOOP = 15_000
 MOST_AT_ONCE = 2_000_000
 """Candidates of one group that are written out at once, before they are asked block by block."""
 
+MOST_SOLVED = 16_000_000
+"""Candidates after which a search ends with the best found so far; it says so."""
+
 MOST_WAITING = 8_000_000
 """Candidates of groups that wait for their turn; beyond, they get it. Bounds the memory."""
 
@@ -60,7 +63,7 @@ class Search:
 
     def __init__(
         self, brief: Brief, shelf: Shelf, *, best: int = 50, favour: Wished | None = None,
-        loops_from: int | None = WORTH_A_LOOP,
+        loops_from: int | None = WORTH_A_LOOP, without: str | None = None,
     ) -> None:  # fmt: skip
         """Read the options; nothing is solved yet.
 
@@ -71,6 +74,8 @@ class Search:
         loops_from : int or None
             Groups of more candidates are solved in a compiled loop; nought for all from the
             first, None for no group. The outcome is the same.
+        without : str, optional
+            A rule that is not asked.
 
         Raises
         ------
@@ -81,7 +86,7 @@ class Search:
         self.options = Options.of(brief, shelf)
         self.tally = Tally(self.options.considered)
         self.best, self.front = Best.empty(best), Front.empty()
-        self.questions = Questions(brief)
+        self.questions = Questions(brief, without)
         self.in_loops = 0
         """How many candidates were solved in compiled loops."""
         self._favour, self._loops_from = favour, loops_from
@@ -129,6 +134,11 @@ class Search:
         loops_from = self._loops_from
         for part in np.unique(parts):
             some = parts == part
+            if self.tally.solved >= MOST_SOLVED:
+                count = int(found.counts[some].sum())
+                self.tally.reject("not_tried", count)
+                self.tally.to_solve -= count
+                continue
             row, gear = self._strong(
                 trios, *_written_out(found.trio[some], found.low[some], found.counts[some], geared)
             )

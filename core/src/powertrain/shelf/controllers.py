@@ -25,6 +25,11 @@ BOARD = ((30.0, 25), (42.5, 30), (50.5, 50), (50.5, 80), (60.0, 60), (60.0, 100)
          (75.0, 80), (75.0, 150), (92.0, 120), (92.0, 220), (126.0, 200), (126.0, 350))  # fmt: skip
 """Volts and motor amps for long: programmable, with sensors, for boards, cycles and carts."""
 
+TWIN_BOARD = ((42.5, 40), (50.5, 50), (60.0, 60), (75.0, 80))
+"""The same with two outputs, amps of each."""
+
+TWIN_BRUSHED = ((16.9, 30), (25.3, 40), (30.0, 60))
+
 BRUSHED_CART = ((30.0, 30), (42.5, 40), (60.0, 70), (60.0, 150), (92.0, 250), (126.0, 400))
 SWITCH_BOXES = ((63.0, 150), (105.0, 300), (126.0, 300), (195.0, 450))
 
@@ -37,6 +42,10 @@ def controllers() -> Iterator[ControllerPart]:
         yield _model("brushless", "Fenlode", volts, amps, burst)
     for volts, amps in BOARD:
         yield _programmable("brushless", "Withyvane", volts, amps)
+    for volts, amps in TWIN_BOARD:
+        yield _programmable("brushless", "Withyvane", volts, amps, outputs=2)
+    for volts, amps in TWIN_BRUSHED:
+        yield _programmable("brushed", "Withyvane", volts, amps, outputs=2)
     for volts, amps in BRUSHED_CART:
         yield _programmable("brushed", "Withyvane", volts, amps)
     for volts, amps in SWITCH_BOXES:
@@ -87,9 +96,13 @@ def _model(drives: str, maker: str, volts: float, amps: float, burst: float) -> 
     )  # fmt: skip
 
 
-def _programmable(drives: str, maker: str, volts: float, amps: float) -> ControllerPart:
+def _programmable(
+    drives: str, maker: str, volts: float, amps: float, outputs: int = 1
+) -> ControllerPart:
     brushed = drives == "brushed"
-    name = f"{maker} {'D' if brushed else 'T'}{amps}-{volts:.0f}"
+    twin = "2x" if outputs == 2 else ""
+    name = f"{maker} {'D' if brushed else 'T'}{twin}{amps}-{volts:.0f}"
+    more = 1.0 if outputs == 1 else 1.7
     return _part(
         name, drives, True,
         {
@@ -103,14 +116,14 @@ def _programmable(drives: str, maker: str, volts: float, amps: float) -> Control
             "peak_duration_s": 10.0,
             "rating_side": "motor",
             "motor_current_limit_a": float(round(2.2 * amps)),
-            "battery_current_limit_a": float(amps),
-            "outputs": 1,
+            "battery_current_limit_a": float(outputs * amps),
+            "outputs": outputs,
             "throttle_steps": 4096,
             "signal": "analogue 1 to 4 V",
             "max_c": 85.0,
-            "price": _price(volts, amps, 1.3),
+            "price": _price(volts, amps, 1.3 * more),
             **({} if brushed else {"max_erpm": 120000.0}),
-            **_sized(volts, amps),
+            **_sized(volts, more * amps),
         },
     )  # fmt: skip
 

@@ -30,12 +30,15 @@ class Teeth:
     """Part of a driven wheel's disc that is not cut away."""
 
 
+PINIONS, SPROCKETS = tuple(range(9, 31)), tuple(range(9, 26))
+"""Every size of small pitches is sold."""
+
 TEETH = (
-    Teeth("Lockgate M05", "spur", 0.5, 0.97, 4.0, (12, 14, 16, 20, 24), (52, 60, 72, 90),
+    Teeth("Lockgate M05", "spur", 0.5, 0.97, 4.0, PINIONS, (46, 52, 60, 68, 76, 90),
           (("face_mm", 4.0), ("allowed_stress_mpa", 60.0)), 1.2e-6),
-    Teeth("Lockgate M08", "spur", 0.8, 0.97, 6.0, (11, 13, 15, 17, 20, 23), (44, 50, 56, 66),
+    Teeth("Lockgate M08", "spur", 0.8, 0.97, 6.0, PINIONS, (44, 46, 50, 56, 66),
           (("face_mm", 6.0), ("allowed_stress_mpa", 150.0))),
-    Teeth("Lockgate M10", "spur", 1.0, 0.975, 8.0, (11, 13, 15, 18), (40, 46, 54, 72),
+    Teeth("Lockgate M10", "spur", 1.0, 0.975, 8.0, PINIONS, (40, 46, 54, 72),
           (("face_mm", 8.0), ("allowed_stress_mpa", 250.0))),
     Teeth("Lockgate M20", "spur", 2.0, 0.975, 16.0, (12, 15, 20), (40, 50, 60),
           (("face_mm", 16.0), ("allowed_stress_mpa", 250.0))),
@@ -45,10 +48,10 @@ TEETH = (
           (("allowed_pull_n", 420.0),), 2.7e-6),
     Teeth("Lockgate T8", "belt", 8.0, 0.97, 30.0, (22, 28, 34), (56, 80, 112),
           (("allowed_pull_n", 1500.0),), 2.7e-6),
-    Teeth("Lockgate C6", "chain", 6.35, 0.955, 3.0, (10, 11, 13, 15), (44, 54, 64)),
-    Teeth("Lockgate C8", "chain", 8.0, 0.96, 3.0, (9, 10, 11, 13, 15), (44, 54, 68)),
+    Teeth("Lockgate C6", "chain", 6.35, 0.955, 3.0, SPROCKETS, (44, 54, 64)),
+    Teeth("Lockgate C8", "chain", 8.0, 0.96, 3.0, SPROCKETS, (44, 54, 68)),
     Teeth("Lockgate C12", "chain", 12.7, 0.97, 2.8,
-          (9, 11, 13, 14, 16, 18, 20), (32, 36, 40, 44, 48, 52)),
+          SPROCKETS, (32, 36, 40, 44, 48, 52)),
     Teeth("Lockgate C15", "chain", 15.875, 0.97, 6.0, (11, 13, 15), (38, 45, 54)),
 )  # fmt: skip
 

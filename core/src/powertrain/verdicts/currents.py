@@ -114,6 +114,21 @@ def current_stops(many: Many, rated: Rated) -> Mask:
     return stop
 
 
+def current_load(many: Many, rated: Rated) -> Array:
+    """Return amps over ratings, the worse of lasting and peak; a short hill may use the peak."""
+    held = {moment.id: rated.amps(moment.state) for moment in lasting(many)}
+    most = greatest(*held.values())
+    load: Array = np.zeros(np.shape(nowhere(many)))
+    if rated.continuous_a is not None:
+        spared = nowhere(many)
+        if "climb" in held:
+            spared = (held["climb"] >= most) & _climb_is_short(many, rated)
+        load = np.where(spared, 0.0, most / rated.continuous_a)
+    if rated.peak_a is not None:
+        load = np.maximum(load, np.maximum(most, rated.most_a) / rated.peak_a)
+    return load
+
+
 def _peak(case: Case, rated: Rated, rating_a: float) -> Verdict:
     worst = worst_of(case, rated.amps, lambda amps: exceeds(amps, rating_a))
     if not worst.only_watch and float(rated.most_a) >= worst.value:

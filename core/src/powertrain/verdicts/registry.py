@@ -6,6 +6,9 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from functools import cache
 
+import numpy as np
+
+from powertrain.arrays import Array
 from powertrain.verdicts import rules
 from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
@@ -34,11 +37,18 @@ class Stopper:
     """A rule asked of many builds at once: only whether it says stop.
 
     `geared` tells whether gearing matters to it; where not, one answer holds for all gearings.
+    `load` is how much of its limit each build uses, more than one where it stops.
     """
 
     id: str
     stops: Callable[[Many], Mask]
     geared: bool
+    load: Callable[[Many], Array]
+
+
+def _only_whether(stops: Callable[[Many], Mask]) -> Callable[[Many], Array]:
+    """Return the load of a rule that only knows whether: twice its limit, or nothing."""
+    return lambda many: np.where(stops(many), 2.0, 0.0)
 
 
 @cache
@@ -46,7 +56,12 @@ def stoppers() -> tuple[Stopper, ...]:
     """Return the function `stops` of every rule that can say stop."""
     modules = [importlib.import_module(rule.__module__) for rule in all_rules()]
     return tuple(
-        Stopper(module.__name__.rsplit(".", 1)[-1], module.stops, not hasattr(module, "UNGEARED"))
+        Stopper(
+            module.__name__.rsplit(".", 1)[-1],
+            module.stops,
+            not hasattr(module, "UNGEARED"),
+            getattr(module, "load", _only_whether(module.stops)),
+        )
         for module in modules
         if hasattr(module, "stops")
     )

@@ -1,18 +1,23 @@
 """A second motor that helps above some speed, on a tap of the pack."""
 
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
 from pydantic import BaseModel
 
 from powertrain.arrays import scalar
+from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.controller.chopper import dc_for
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import fastest_mps, full_throttle, push_n
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.units import kmh_from_mps, mps_from_kmh, rpm_from_rad_s
+from powertrain.verdicts.registry import judge_all
+from powertrain.verdicts.verdict import Case
 
 POINTS = 60
 
@@ -98,8 +103,30 @@ def boost(base: Build, helper: Build, tap_cells: int, from_kmh: float) -> BoostA
         feeds_w=feeds_w,
         drags_n=drags,
         tap_share=share,
-        findings=_findings(tapped, aid, rpm, start, alone, helps_to, feeds_a, share),
+        findings=_findings(Pair(base, tapped, main, aid, start, alone, helps_to, top), share),
     )
+
+
+@dataclass(frozen=True)
+class Pair:
+    """Base and helper with their drives, and the speeds (m/s) at which they are looked at.
+
+    `helper` has the tapped cells for its pack.
+    """
+
+    base: Build
+    helper: Build
+    main: Drive
+    aid: Drive
+    start: float
+    alone: float
+    helps_to: float
+    top: float
+
+    def sides(self) -> Iterator[tuple[str, Build, Drive]]:
+        """Yield both, each with what it is called."""
+        yield "The base", self.base, self.main
+        yield "The helper", self.helper, self.aid
 
 
 def _together(main: Drive, aid: Drive, start: float, fastest: float) -> float:
@@ -140,7 +167,14 @@ def _drag_n(aid: Drive, speed_mps: float) -> float:
 def _tap_share(main: Drive, aid: Drive, speed_mps: float, cells: int, tap: int) -> float:
     """Return amps of tapped cells over those of the others at the speed of both together."""
     base_a, aid_a = _amps(main, speed_mps), _amps(aid, speed_mps)
-    return 1.0 if base_a <= 0 or tap == cells else (base_a + aid_a) / base_a
+    if tap == cells or aid_a <= 0:
+        return 1.0
+    # Where the base draws nothing the tapped cells alone are emptied.
+    return (base_a + aid_a) / base_a if base_a > 0.01 * aid_a else MOST_SHARE
+
+
+MOST_SHARE = 100.0
+"""What stands for cells that empty while the others give nothing."""
 
 
 def _amps(drive: Drive, speed_mps: float) -> float:
@@ -148,76 +182,142 @@ def _amps(drive: Drive, speed_mps: float) -> float:
     return max(found, 0.0) if np.isfinite(found) else 0.0
 
 
-def _findings(
-    helper: Build,
-    aid: Drive,
-    rpm: float,
-    start: float,
-    alone: float,
-    helps_to: float,
-    feeds_a: float,
-    share: float,
-) -> list[BoostFinding]:
-    found = []
-    limit = helper.motor.max_rpm
-    if limit is None:
-        found.append(
-            BoostFinding(
-                severity="watch",
-                say="The helper's highest rpm is not known; at "
-                f"the top speed it turns {rpm:,.0f} rpm.",
-            )
-        )
-    elif rpm > limit:
-        found.append(
-            BoostFinding(
-                severity="stop",
-                say="At the top speed the helper turns "
-                f"{rpm:,.0f} rpm of {limit:,.0f}: gear it taller, or let it "
-                "freewheel.",
-            )
-        )
-    if helps_to <= start:
-        say = f"It pushes only up to {3.6 * helps_to:.0f} km/h, below where it is switched on."
-        found.append(BoostFinding(severity="stop", say=say))
-    elif helps_to < alone:
-        found.append(
-            BoostFinding(
-                severity="watch",
-                say="Above "
-                f"{3.6 * helps_to:.0f} km/h it does not push any more: let it "
-                "freewheel there.",
-            )
-        )
-    if feeds_a > 0:
-        charge = helper.battery.charge_current_a
-        over = charge is not None and feeds_a > charge
-        found.append(
-            BoostFinding(
-                severity="stop" if over or charge is None else "watch",
-                say=f"Overspun and connected it would push {feeds_a:.0f} A into "
-                "its tap"
-                + (
-                    f", which takes {charge:g} A."
-                    if charge
-                    else "; how much that takes is not known."
-                ),
-            )
-        )
+def _findings(pair: Pair, share: float) -> list[BoostFinding]:
+    """Return what speaks against a pair, worst first; every rule of both is asked."""
+    found = [
+        *_rules(pair), *_amps_found(pair), *_pack_found(pair), *_rpm_found(pair),
+        *_fed_found(pair), *_helps_found(pair),
+    ]  # fmt: skip
     if share > 1.02:
         say = (
             f"The tapped cells give {share:.1f} times the amps of the others and are empty that "
             "much sooner: balance the pack each time, and let their charge end the ride."
         )
+        if share >= MOST_SHARE:
+            say = "Only the tapped cells are emptied there: balance the pack each time."
         found.append(BoostFinding(severity="watch", say=say))
-    free = float(free_running(aid).full_charge.motor_rpm)
-    if not aid.motor.races_unloaded and limit is not None and free > limit:
-        found.append(
-            BoostFinding(
-                severity="stop",
-                say=f"In the air on a fresh tap it turns {free:,.0f} rpm of {limit:,.0f}.",
-            )
-        )
     if not found:
         found.append(BoostFinding(severity="ok", say="Nothing known speaks against it."))
-    return found
+    return sorted(found, key=lambda one: ORDER[one.severity])
+
+
+ORDER = {"stop": 0, "watch": 1, "ok": 2}
+
+SPEEDS = 200
+
+OF_HELPER = {
+    "controller_volts", "capacitor_volts", "controller_min_volts", "motor_volts", "free_rpm",
+    "electrical_rpm", "sensor_match", "outputs", "timing_sum", "regeneration_full",
+    "throttle_signal",
+}  # fmt: skip
+"""Rules that hold of the helper on its tap whatever the vehicle does."""
+
+
+def _rules(pair: Pair) -> Iterator[BoostFinding]:
+    for label, build, drive in pair.sides():
+        verdicts, _ = judge_all(replace(Case.of(build, drive), cures=False))
+        for seen in verdicts:
+            counts = seen.id in OF_HELPER or build is pair.base
+            if counts and seen.severity == "stop":
+                yield BoostFinding(severity="stop", say=f"{label}: {seen.title}.")
+
+
+def _amps_found(pair: Pair) -> Iterator[BoostFinding]:
+    """Yield motors and controllers over their ratings at any speed at which they push."""
+    for label, build, drive in pair.sides():
+        begin = pair.start if build is pair.helper else 0.0
+        speeds = np.linspace(begin, max(pair.top, begin), SPEEDS)
+        at = full_throttle(drive, speeds)
+        motor_a, pack_a = at.motor_current_a, at.battery_current_a / build.motor.count
+        controller = build.controller
+        side_a = pack_a if controller.rating_side == "battery" else motor_a / dc_for(controller)
+        for noun, part, amps in (
+            ("motor", build.motor, motor_a),
+            ("controller", controller, side_a),
+        ):
+            most = float(np.max(amps))
+            lasting = float(amps[-1])
+            if part.peak_current_a is not None and most > part.peak_current_a * (1 + 1e-9):
+                say = f"{label}'s {noun} carries up to {most:.0f} A of {part.peak_current_a:g}."
+                yield BoostFinding(severity="stop", say=say)
+            rated = part.continuous_current_a
+            if rated is not None and lasting > rated * (1 + 1e-9):
+                say = (
+                    f"{label}'s {noun} carries {lasting:.0f} A at the top speed, {rated:g} for "
+                    "long."
+                )
+                yield BoostFinding(severity="stop", say=say)
+            elif rated is not None and part.peak_current_a is None and most > rated * (1 + 1e-9):
+                say = f"{label}'s {noun} carries up to {most:.0f} A, rated {rated:g} for long."
+                yield BoostFinding(severity="watch", say=say)
+
+
+def _pack_found(pair: Pair) -> Iterator[BoostFinding]:
+    """Yield tapped cells that give base and helper together more than they may."""
+    battery = pair.base.battery
+    speeds = np.linspace(0.0, pair.top, SPEEDS)
+    base_a = np.maximum(full_throttle(pair.main, speeds).battery_current_a, 0.0)
+    aid_a = np.maximum(full_throttle(pair.aid, speeds).battery_current_a, 0.0)
+    both = base_a + np.where(speeds >= pair.start, aid_a, 0.0)
+    most, lasting = float(np.max(both)), float(both[-1])
+    if battery.peak_current_a is not None and most > battery.peak_current_a * (1 + 1e-9):
+        say = f"The tapped cells give up to {most:.0f} A of {battery.peak_current_a:g}."
+        yield BoostFinding(severity="stop", say=say)
+    rated = battery.continuous_current_a
+    if rated is not None and lasting > rated * (1 + 1e-9):
+        say = f"The tapped cells give {lasting:.0f} A at the top speed, {rated:g} for long."
+        yield BoostFinding(severity="stop", say=say)
+    cell = CHEMISTRIES[battery.chemistry]
+    cut_v = cell.cut_off_v if battery.cut_off_cell_v is None else battery.cut_off_cell_v
+    volts = float(pair.aid.pack.voltage_v(scalar(most))) / pair.helper.battery.series
+    if volts < cut_v:
+        say = f"With both the tapped cells sag to {volts:.2f} V; cut-off is {cut_v:.2f} V."
+        yield BoostFinding(severity="stop", say=say)
+
+
+def _rpm_found(pair: Pair) -> Iterator[BoostFinding]:
+    for label, build, drive in pair.sides():
+        limit = build.motor.max_rpm
+        rpm = float(rpm_from_rad_s(drive.motor_speed_rad_s(scalar(pair.top))))
+        if limit is None:
+            say = f"{label}'s highest rpm is not known; at the top speed it turns {rpm:,.0f} rpm."
+            yield BoostFinding(severity="watch", say=say)
+        elif rpm > limit:
+            say = (
+                f"At the top speed {label.lower()} turns {rpm:,.0f} rpm of {limit:,.0f}: gear it "
+                "taller, or let it freewheel."
+            )
+            yield BoostFinding(severity="stop", say=say)
+
+
+def _helps_found(pair: Pair) -> Iterator[BoostFinding]:
+    if pair.helps_to <= pair.start:
+        say = f"It pushes only up to {3.6 * pair.helps_to:.0f} km/h, below where it is switched on."
+        yield BoostFinding(severity="stop", say=say)
+    elif pair.helps_to < pair.alone:
+        say = (
+            f"Above {3.6 * pair.helps_to:.0f} km/h it does not push any more: let it freewheel "
+            "there."
+        )
+        yield BoostFinding(severity="watch", say=say)
+
+
+def _fed_found(pair: Pair) -> Iterator[BoostFinding]:
+    """Yield motors that are turned faster than their volts and push back."""
+    for label, build, drive in pair.sides():
+        amps, watts = _fed_back(drive, pair.top)
+        if amps <= 0:
+            continue
+        back_v = watts / amps + amps * float(drive.pack.resistance_ohm)
+        full_v = float(drive.pack.charger_v)
+        stands = [v for v in (build.controller.max_voltage_v, build.controller.capacitor_voltage_v)
+                  if v is not None]  # fmt: skip
+        charge = build.battery.charge_current_a
+        over = charge is None or amps > charge or back_v > full_v
+        over = over or any(back_v > volts for volts in stands)
+        takes = "how much that takes is not known" if charge is None else f"it takes {charge:g} A"
+        say = (
+            f"{label}, overspun and connected, would push {amps:.0f} A at up to {back_v:.0f} V "
+            f"back, where charging ends at {full_v:.0f} V; {takes}."
+        )
+        yield BoostFinding(severity="stop" if over else "watch", say=say)

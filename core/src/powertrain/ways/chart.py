@@ -10,17 +10,18 @@ from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.bench.bands import drive_bands
 from powertrain.bench.numbers import number
 from powertrain.documents.build import Build
+from powertrain.documents.paths import changed
+from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
 from powertrain.documents.spread import with_values
 from powertrain.drive import Drive
-from powertrain.levers.rules.winding import wound_to
 from powertrain.motor.of_document import winding_of
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import fastest_mps
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.units import rpm_from_rad_s
 from powertrain.verdicts.rules.rpm_window import FAST_RPM, HIGH_RPM, LOW_RPM, SMALL_KG
-from powertrain.ways.windings import can_of
+from powertrain.ways.windings import can_of, winding_change
 
 StateId = Literal["charger", "full", "nominal", "storage", "empty"]
 STATES: tuple[StateId, ...] = ("charger", "full", "nominal", "storage", "empty")
@@ -61,17 +62,16 @@ def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:
     """Return the chart around a build."""
     cells = [s for s in range(build.battery.series - AROUND, build.battery.series + AROUND + 1)
              if s >= 1]  # fmt: skip
-    winding, numbers = winding_of(build.motor), can_of(build, shelf)
-    changes = [{} if own is None else wound_to(build, own) for own in numbers]
+    winding, family = winding_of(build.motor), can_of(build, shelf) or [(0.0, None)]
+    numbers = [number for number, _ in family]
+    changes = [winding_change(build, number, stated) for number, stated in family]
     volts = [getattr(CHEMISTRIES[build.battery.chemistry], f"{state}_v") for state in STATES]
-    variants = [
-        {**change, "battery.series": float(series), "battery.cell_voltage_v": volt}
-        for series in cells
+    document = build.model_dump(mode="json", exclude_unset=True)
+    found = [
+        _rpm(check_build(changed(document, change)) if change else build, cells, volts)
         for change in changes
-        for volt in volts
     ]
-    shape = (len(cells), len(changes), len(volts))
-    free, loaded = (value.reshape(shape) for value in _rpm(build, variants))
+    free, loaded = (np.stack([one[side] for one in found], axis=1) for side in (0, 1))
     rows = [
         [
             ChartCell(
@@ -87,7 +87,7 @@ def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:
     small = build.vehicle.mass_kg <= SMALL_KG and float(np.nanmax(free)) > FAST_RPM
     return ChartAnswer(
         cells=cells,
-        windings=[0.0 if number is None else number for number in numbers],
+        windings=numbers,
         unit=winding.unit if winding else "",
         states=list(STATES),
         rows=rows,
@@ -118,24 +118,25 @@ SCHOOLS = (
 )
 
 
-def _own(numbers: list[float | None], value: float | None) -> int:
+def _own(numbers: list[float], value: float | None) -> int:
     return next((place for place, number in enumerate(numbers) if number == value), 0)
 
 
-def _rpm(build: Build, variants: list[dict[str, Any]]) -> tuple[Array, Array]:
-    """Return free rpm and rpm at top speed of variants of a build, in one array."""
-    columns = {
-        path: np.array([variant[path] for variant in variants], float) for path in variants[0]
-    }
-    drive = Drive.of(with_values(build, columns))
-    count = len(variants)
+def _rpm(build: Build, cells: list[int], volts: list[float]) -> tuple[Array, Array]:
+    """Return free rpm and rpm at top speed, cells by cell volts, in one array."""
+    shape = (len(cells), len(volts))
+    series, cell_v = np.repeat(np.array(cells, float), len(volts)), np.tile(volts, len(cells))
+    drive = Drive.of(
+        with_values(build, {"battery.series": series, "battery.cell_voltage_v": cell_v})
+    )
+    count = len(series)
     free = np.broadcast_to(free_running(drive).now.motor_rpm, (count,))
     near = 0.8 * np.broadcast_to(fastest_mps(drive), (count,))
     near = np.where(np.isfinite(near) & (near > 0), near, 10.0)
     speed = np.broadcast_to(top_speed_mps(drive, np.zeros(count), near), (count,))
     tallest = drive.in_gear(drive.train.gears[-1])
-    loaded = rpm_from_rad_s(tallest.motor_speed_rad_s(speed))
-    return np.array(free), np.broadcast_to(loaded, (count,))
+    loaded = np.broadcast_to(rpm_from_rad_s(tallest.motor_speed_rad_s(speed)), (count,))
+    return np.array(free).reshape(shape), loaded.reshape(shape)
 
 
 def _listed(values: Array) -> list[float | None]:

@@ -10,6 +10,7 @@ from powertrain.bench.answer import Band
 from powertrain.bench.bands import drive_bands, figure_bands
 from powertrain.bench.numbers import limit_word, number
 from powertrain.documents.build import Build
+from powertrain.documents.motor import MotorDocument
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
@@ -17,7 +18,7 @@ from powertrain.documents.vehicle import ToothedStage
 from powertrain.drive import Drive
 from powertrain.figures import figures_of, picture_of
 from powertrain.heat.store import Store
-from powertrain.levers.rules.winding import PREFERRED, wound_to
+from powertrain.levers.rules.winding import PREFERRED, limit_with, wound_to
 from powertrain.motor.of_document import winding_of
 from powertrain.operating.moments import with_moments
 from powertrain.operating.state import greatest_power
@@ -31,12 +32,14 @@ class WindingAnswer(BaseModel):
 
     `lasting_torque_nm` is None where no amps for long are stated. `keeps_ratio` is the whole
     reduction at which the wheel turns as it does today, `keeps_teeth` the nearest teeth of the
-    first toothed stage; `keeps_change` sets winding and teeth together. `bands` are the 10, 50
+    first toothed stage; `keeps_change` sets winding and teeth together. `say` is what it does to
+    the top speed, and what holds it there. `bands` are the 10, 50
     and 90 % points of the figures that doubt touches.
     """
 
     number: float
     own: bool
+    say: str
     torque_per_amp_nm: float
     resistance_ohm: float
     lasting_a: float | None
@@ -62,31 +65,51 @@ class WindingsAnswer(BaseModel):
     say: str
 
 
-def can_of(build: Build, shelf: Shelf) -> list[float | None]:
+def can_of(build: Build, shelf: Shelf) -> list[tuple[float, MotorDocument | None]]:
     """Return the windings of a build's can by their numbers, its own among them.
 
-    Those of the same can on a shelf; else steps of the preferred series around its own.
+    Those of the same can on a shelf, with the constants that their maker states; else steps of the
+    preferred series around its own, to be scaled.
     """
     winding = winding_of(build.motor)
     if winding is None:
-        return [None]
-    numbers = {winding.value}
+        return []
+    found: dict[float, MotorDocument | None] = {winding.value: None}
     family = next((part.family for part in shelf.motors if part.name == build.motor.name), None)
     if family is not None:
-        same = [part.motor for part in shelf.motors if part.family == family]
-        numbers |= {found.value for motor in same if (found := winding_of(motor))}
-    else:
-        power = 10.0 ** np.floor(np.log10(winding.value))
-        steps = sorted(
-            float(f"{step * decade:.6g}")
-            for decade in (power / 10, power, power * 10)
-            for step in PREFERRED[::2]
-        )
-        below = [step for step in steps if step < winding.value / 1.06][-STEPS:]
-        above = [step for step in steps if step > winding.value * 1.06][:STEPS]
-        numbers |= {*below, *above}
-    shown: list[float | None] = [*sorted(numbers)]
-    return shown
+        for part in shelf.motors:
+            its = winding_of(part.motor)
+            if part.family == family and its is not None:
+                found.setdefault(its.value, part.motor)
+        return sorted(found.items())
+    power = 10.0 ** np.floor(np.log10(winding.value))
+    steps = sorted(
+        float(f"{step * decade:.6g}")
+        for decade in (power / 10, power, power * 10)
+        for step in PREFERRED[::2]
+    )
+    below = [step for step in steps if step < winding.value / 1.06][-STEPS:]
+    above = [step for step in steps if step > winding.value * 1.06][:STEPS]
+    return sorted({**dict.fromkeys([*below, *above]), **found}.items())
+
+
+def winding_change(build: Build, winding: float, stated: MotorDocument | None) -> dict[str, Any]:
+    """Return what a winding of `can_of` changes in a build; nothing if it is the build's own."""
+    own = winding_of(build.motor)
+    if own is None or winding == own.value:
+        return {}
+    return wound_to(build, winding) if stated is None else _stated(build, stated)
+
+
+def _stated(build: Build, motor: MotorDocument) -> dict[str, Any]:
+    """Return the changes to a winding's own constants, as its maker states them."""
+    own, its = build.motor.model_dump(exclude_none=True), motor.model_dump(exclude_none=True)
+    changes = {
+        f"motor.{key}": value
+        for key, value in its.items()
+        if isinstance(value, int | float) and key != "count" and own.get(key) != value
+    }
+    return changes | limit_with(build, its)
 
 
 def windings(build: Build, shelf: Shelf) -> WindingsAnswer:
@@ -98,15 +121,18 @@ def windings(build: Build, shelf: Shelf) -> WindingsAnswer:
         say = "A motor with its inverter has one winding; its data sheet says what it does."
         return WindingsAnswer(unit="", windings=[], say=say)
     found = [
-        _solved(build, document, float(number), number == winding.value)
-        for number in can_of(build, shelf)
-        if number is not None
+        _solved(build, document, value, winding_change(build, value, stated))
+        for value, stated in can_of(build, shelf)
     ]
-    return WindingsAnswer(unit=winding.unit, windings=found, say=_say(found))
+    now = next(one for one in found if one.own)
+    told = [one.model_copy(update={"say": _does(one, now)}) for one in found]
+    return WindingsAnswer(unit=winding.unit, windings=told, say=_say(told))
 
 
-def _solved(build: Build, document: Any, own_number: float, own: bool) -> WindingAnswer:
-    change = {} if own else wound_to(build, own_number)
+def _solved(
+    build: Build, document: Any, own_number: float, change: dict[str, Any]
+) -> WindingAnswer:
+    own = not change
     wound = build if own else check_build(changed(document, change))
     drive = Drive.of(wound)
     picture = picture_of(wound, drive, Store.of(wound, drive))
@@ -125,6 +151,7 @@ def _solved(build: Build, document: Any, own_number: float, own: bool) -> Windin
     return WindingAnswer(
         number=own_number,
         own=own,
+        say="",
         lasting_a=amps,
         **constants,
         top_speed_kmh=number(figures["top_speed_kmh"]),
@@ -193,18 +220,52 @@ def _near(teeth: int) -> range:
     return range(max(9, teeth // 2), 2 * teeth + 1)
 
 
+HELD_BY = {
+    "voltage": "the volts", "motor_current": "the motor amps limit",
+    "battery_current": "the pack amps limit", "traction": "the grip",
+}  # fmt: skip
+
+SAME_KMH = 0.05
+
+
+def _does(one: WindingAnswer, now: WindingAnswer) -> str:
+    """Return what a winding does to the top speed, by its own figures."""
+    held = HELD_BY.get(one.limited_by or "", "the road")
+    if one.own:
+        return f"Held by {held} at top speed."
+    if one.top_speed_kmh is None or now.top_speed_kmh is None:
+        return "It does not move."
+    more = one.top_speed_kmh - now.top_speed_kmh
+    amps = (one.motor_peak_a or 0.0) - (now.motor_peak_a or 0.0)
+    goes = "as fast" if abs(more) < SAME_KMH else "faster" if more > 0 else "slower"
+    return f"On the same teeth it goes {goes}, held by {held}, with " + (
+        "as many motor amps." if abs(amps) < 0.5 else
+        f"{'more' if amps > 0 else 'fewer'} motor amps."
+    )  # fmt: skip
+
+
 def _say(found: list[WindingAnswer]) -> str:
-    own = next(one for one in found if one.own)
-    if own.limited_by == "voltage":
+    """Return what the windings beside the present one do, by their own figures."""
+    place = next(at for at, one in enumerate(found) if one.own)
+    now = found[place]
+    quick = [one for one in found if _turns(one) > _turns(now)]
+    if not quick or now.top_speed_kmh is None:
+        return now.say
+    next_one = min(quick, key=_turns)
+    more = (next_one.top_speed_kmh or 0.0) - now.top_speed_kmh
+    held = HELD_BY.get(next_one.limited_by or "", "the road")
+    if more > SAME_KMH:
         return (
-            "At top speed the volts are what limits: a faster winding goes faster on the same "
-            "teeth, with more amps and more heat. Geared down to today's speed it gives the same "
-            "push with more amps, and nothing is won."
+            "A faster winding goes faster on the same teeth, with more amps and more heat. Geared "
+            "down to today's speed it gives the same push with more amps, and nothing is won."
         )
-    if own.limited_by in ("motor_current", "battery_current"):
-        return (
-            "At top speed an amps limit sets the push, not the volts: a faster winding would "
-            "only turn faster in the air, and heat more. A slower one with less reduction draws "
-            "fewer motor amps for the same push."
-        )
-    return "Another winding changes nothing where grip or the road sets the speed."
+    return (
+        f"A faster winding does not go faster here: {held} holds it at top speed. It would only "
+        "turn faster in the air, and heat more. A slower one with less reduction draws fewer motor "
+        "amps for the same push."
+    )
+
+
+def _turns(one: WindingAnswer) -> float:
+    """Return how fast a winding turns for its volts, in no unit of its own."""
+    return 1.0 / one.torque_per_amp_nm

@@ -1085,6 +1085,10 @@ export interface components {
             range_to_pct: number;
             /** Load Factor */
             load_factor: number | null;
+            /** Loss Names */
+            loss_names: {
+                [key: string]: string;
+            };
             /** Drive Mass Kg */
             drive_mass_kg: number | null;
             /** Drive Price */
@@ -1302,7 +1306,7 @@ export interface components {
             air_density_kg_m3?: number;
             /**
              * Height above the sea
-             * @description Where it is given, height and air temperature set the density instead.
+             * @description With the air's temperature it sets the density, where that is not stated.
              */
             altitude_m?: number | null;
             /**
@@ -1334,6 +1338,12 @@ export interface components {
              */
             name?: string | null;
             /**
+             * Controllers
+             * @description Equal ones that share the motors; ratings and limits here are of one of them.
+             * @default 1
+             */
+            count?: number;
+            /**
              * Path resistance
              * @description From pack terminals to motor wires and back, switches included.
              * @default 0
@@ -1354,6 +1364,11 @@ export interface components {
              * @description What the maker allows at the input.
              */
             max_voltage_v?: number | null;
+            /**
+             * Lowest volts
+             * @description Least volts at the input at which it works.
+             */
+            min_voltage_v?: number | null;
             /**
              * Capacitor volts
              * @description Printed on the input capacitors; often the true limit.
@@ -1389,6 +1404,21 @@ export interface components {
              * @description How finely it divides the throttle.
              */
             throttle_steps?: number | null;
+            /**
+             * Runs from
+             * @description What it can learn the rotor's place from: the back-EMF alone (none), Hall sensors, an encoder.
+             */
+            sensor?: ("none" | "hall" | "encoder")[] | null;
+            /**
+             * Throttle signal
+             * @description What it understands: a voltage, a servo pulse, or messages.
+             */
+            throttle_signal?: ("analogue" | "pulse" | "serial") | null;
+            /**
+             * Motor amps are
+             * @description How its motor amps are told: as direct current (dc, if left out), or by peak or rms of a phase; a peak of 100 A is 86.6 A here, an rms of 100 A is 122 A.
+             */
+            motor_current_is?: ("dc" | "phase_peak" | "phase_rms") | null;
             /**
              * Outputs
              * @description Motors that it can drive.
@@ -1429,6 +1459,16 @@ export interface components {
              * @description Advance that the controller adds at full throttle.
              */
             turbo_timing_deg?: number | null;
+            /**
+             * Boost from
+             * @description Rpm of the motor at which boost timing begins to come in; from rest if left out.
+             */
+            boost_from_rpm?: number | null;
+            /**
+             * Boost whole at
+             * @description Rpm of the motor from which all of it acts.
+             */
+            boost_to_rpm?: number | null;
             /**
              * Half trigger gives
              * @description Share of the volts at half trigger; 50 is a straight line, 20 a fine slow end.
@@ -1858,16 +1898,22 @@ export interface components {
          * NodeAnswer
          * @description A part's temperature at one moment: after a while, in the long run, and when it is too hot.
          *
-         *     `steady_c` is None where the copper runs away; `to_limit_s` is None where the limit is never
-         *     reached.
+         *     `after_c` is None where it is burnt by then, `burnt_after_s` says when (None: it is not);
+         *     `steady_c` is None where the copper runs away or burns before it settles; `to_limit_s` is None
+         *     where the limit is never reached. `burnt_band` are the 10, 50 and 90 % points of the time at
+         *     which it burns, None in a point where it does not.
          */
         NodeAnswer: {
             /** After C */
-            after_c: number;
+            after_c: number | null;
             /** Steady C */
             steady_c: number | null;
             /** To Limit S */
             to_limit_s: number | null;
+            /** Burnt After S */
+            burnt_after_s: number | null;
+            /** Burnt Band */
+            burnt_band?: (number | null)[] | null;
         };
         /**
          * NotJudged
@@ -1982,6 +2028,11 @@ export interface components {
              * @description Mechanical advance set at the motor.
              */
             timing_deg?: number | null;
+            /**
+             * Constants taken at
+             * @description Advance at which KV, resistance and no-load amps were taken; 0 if left out.
+             */
+            constants_at_timing_deg?: number | null;
             /**
              * Can diameter
              * @description Outside, without wires.
@@ -2182,6 +2233,11 @@ export interface components {
              */
             timing_deg?: number | null;
             /**
+             * Constants taken at
+             * @description Advance at which KV, resistance and no-load amps were taken; 0 if left out.
+             */
+            constants_at_timing_deg?: number | null;
+            /**
              * Can diameter
              * @description Outside, without wires.
              */
@@ -2271,7 +2327,7 @@ export interface components {
             origin: "measured" | "data_sheet" | "estimated" | "default";
             /**
              * May be off by
-             * @description Either way, four times in five.
+             * @description Either way, four times in five; of an efficiency the loss is off by it.
              */
             tolerance_pct?: number | null;
             /**
@@ -2400,6 +2456,11 @@ export interface components {
              * @description Mechanical advance set at the motor.
              */
             timing_deg?: number | null;
+            /**
+             * Constants taken at
+             * @description Advance at which KV, resistance and no-load amps were taken; 0 if left out.
+             */
+            constants_at_timing_deg?: number | null;
             /**
              * Can diameter
              * @description Outside, without wires.
@@ -2551,6 +2612,8 @@ export interface components {
             climbing_w: number;
             /** Air W */
             air_w: number;
+            /** Brakes W */
+            brakes_w: number;
             /** Speeding Up W */
             speeding_up_w: number;
             /** Efficiency */
@@ -2703,6 +2766,11 @@ export interface components {
              * @description The speed that frame and brakes were made for.
              */
             rated_speed_kmh?: number | null;
+            /**
+             * Throttle gives
+             * @description What throttle or receiver sends: a voltage, a servo pulse, or messages.
+             */
+            throttle_signal?: ("analogue" | "pulse" | "serial") | null;
             /** Grip and balance */
             traction?: components["schemas"]["Traction"] | null;
         };
@@ -3101,7 +3169,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "number" | "whole" | "choice" | "text" | "pair" | "list";
+            kind: "number" | "whole" | "choice" | "choices" | "text" | "pair" | "list";
             /** Options */
             options: string[];
             /** Required */
@@ -3322,6 +3390,16 @@ export interface components {
              */
             commutation?: "brushed" | "brushless";
             /**
+             * Rotor
+             * @description Inside its can, the turning can itself, or the wheel.
+             */
+            rotor?: ("inrunner" | "outrunner" | "hub") | null;
+            /**
+             * Geared down by
+             * @description Of a geared motor: rotor turns for one of the shaft whose free speed is given.
+             */
+            reduction?: number | null;
+            /**
              * KV
              * @description As the maker states it.
              */
@@ -3411,6 +3489,31 @@ export interface components {
              * @description In at the wires, or out at the shaft.
              */
             power_is?: ("electrical" | "shaft") | null;
+            /**
+             * Rated torque
+             * @description On the plate, at the shaft.
+             */
+            rated_torque_nm?: number | null;
+            /**
+             * Second line: volts
+             * @description Another load on the plate.
+             */
+            second_rated_voltage_v?: number | null;
+            /**
+             * Second line: amps
+             * @description At that load.
+             */
+            second_rated_current_a?: number | null;
+            /**
+             * Second line: speed
+             * @description At that load.
+             */
+            second_rated_speed_rpm?: number | null;
+            /**
+             * Second line: torque
+             * @description At that load.
+             */
+            second_rated_torque_nm?: number | null;
             /**
              * Stall torque
              * @description At the rated volts, held.
@@ -3671,6 +3774,9 @@ export interface components {
         /**
          * LadderAnswer
          * @description All rungs in short; `best` tells by what each is the best.
+         *
+         *     `fixed` are stops that gearing can't change, told once; `already` those that the present rung
+         *     has and others may have less of. `say` is why there is no other rung, where there is none.
          */
         LadderAnswer: {
             /** Count */
@@ -3700,6 +3806,12 @@ export interface components {
             limits: {
                 [key: string]: number;
             };
+            /** Fixed */
+            fixed: string[];
+            /** Already */
+            already: string[];
+            /** Say */
+            say: string;
         };
         /**
          * MapPoint
@@ -3723,9 +3835,10 @@ export interface components {
          * Rung
          * @description One rung: teeth of each toothed stage, and what it does.
          *
-         *     `change` are the values that set it, by document path; `stopped` is why it can't be, None
-         *     where nothing stops it. `bands` are the 10, 50 and 90 % points of the figures that doubt
-         *     touches, of the present rung and the best ones; those of the others are about as wide.
+         *     `change` are the values that set it, by document path; `stopped` is why it is worse than the
+         *     present one, with part, figure and limit, None where it is not. `bands` are the 10, 50 and 90 %
+         *     points of the figures that doubt touches, of the present rung and the best ones; those of the
+         *     others are about as wide.
          */
         Rung: {
             /** Teeth */
@@ -3847,6 +3960,8 @@ export interface components {
             conditions?: components["schemas"]["Conditions"];
             vehicle: components["schemas"]["Vehicle"];
             wheel: components["schemas"]["Wheel"];
+            /** Axle's own ratio */
+            final_drive?: components["schemas"]["FinalDrive"] | null;
             /**
              * Motors
              * @description Equal ones on one shaft.
@@ -3873,6 +3988,23 @@ export interface components {
              * @description 10 if left out.
              */
             range_to_pct?: number | null;
+        };
+        /**
+         * FinalDrive
+         * @description The axle's own fixed reduction, behind all that is searched for.
+         */
+        FinalDrive: {
+            /**
+             * Ratio
+             * @description Turns in for one turn of the wheel.
+             */
+            ratio: number;
+            /**
+             * Efficiency
+             * @description Part of the power that comes out.
+             * @default 0.96
+             */
+            efficiency?: number;
         };
         /**
          * Hill
@@ -4192,7 +4324,8 @@ export interface components {
          *
          *     `lasting_torque_nm` is None where no amps for long are stated. `keeps_ratio` is the whole
          *     reduction at which the wheel turns as it does today, `keeps_teeth` the nearest teeth of the
-         *     first toothed stage; `keeps_change` sets winding and teeth together. `bands` are the 10, 50
+         *     first toothed stage; `keeps_change` sets winding and teeth together. `say` is what it does to
+         *     the top speed, and what holds it there. `bands` are the 10, 50
          *     and 90 % points of the figures that doubt touches.
          */
         WindingAnswer: {
@@ -4200,6 +4333,8 @@ export interface components {
             number: number;
             /** Own */
             own: boolean;
+            /** Say */
+            say: string;
             /** Torque Per Amp Nm */
             torque_per_amp_nm: number;
             /** Resistance Ohm */
@@ -5226,9 +5361,13 @@ export interface components {
         };
         /**
          * Asked
-         * @description A place that a part can't do without; `guess` is None where nothing gives one.
+         * @description A place that is asked for; `guess` is None where nothing gives one.
+         *
+         *     `needed` says whether a part can't do without it; what is not needed may be left out.
          */
         Asked: {
+            /** Needed */
+            needed: boolean;
             /** Path */
             path: string;
             /** Label */
@@ -5271,6 +5410,8 @@ export interface components {
         /**
          * ReadFact
          * @description A place of the part that the listing tells, with the words that told it.
+         *
+         *     A path that begins with ``facts.`` is of no field of the part and only helps to guess others.
          */
         ReadFact: {
             /** Path */
@@ -5440,6 +5581,23 @@ export interface components {
             search?: boolean;
         };
         /**
+         * Blocked
+         * @description A fixed rule that rules out much: for how many, and what would be nearest without it.
+         *
+         *     `why` says what stops that one.
+         */
+        Blocked: {
+            /** Rule */
+            rule: string;
+            /** Say */
+            say: string;
+            /** Count */
+            count: number;
+            nearest: components["schemas"]["Parts"] | null;
+            /** Why */
+            why: string;
+        };
+        /**
          * Difference
          * @description What a near-tie has more or less of: `by` in `unit` goes into the braces of `say`.
          */
@@ -5486,7 +5644,9 @@ export interface components {
          * MatchAnswer
          * @description What became of all candidates.
          *
-         *     `rejected` counts them by the reason that came first, `reasons` says each in words.
+         *     `rejected` counts them by the reason that came first, `reasons` says each in words. `blocked`
+         *     names the fixed rules that stand in the way where giving up a wish does not help. `whole` is
+         *     false where the search ended before it had looked at all: the best found so far are shown.
          */
         MatchAnswer: {
             /** Considered */
@@ -5513,6 +5673,16 @@ export interface components {
             decided: string | null;
             /** Relaxed */
             relaxed: components["schemas"]["Relaxed"][];
+            /**
+             * Blocked
+             * @default []
+             */
+            blocked?: components["schemas"]["Blocked"][];
+            /**
+             * Whole
+             * @default true
+             */
+            whole?: boolean;
         };
         /**
          * MatchProgress
@@ -5558,7 +5728,8 @@ export interface components {
          * Parts
          * @description The parts of a candidate, by their ids on the shelf; `own` stands for an owned one.
          *
-         *     `twins` is how many buyable gearings have the same reduction, stages and loss.
+         *     `twins` is how many buyable gearings have the same reduction, stages and loss; `controllers` how
+         *     many equal controllers share the motors.
          */
         Parts: {
             /** Motor */
@@ -5573,6 +5744,11 @@ export interface components {
             ratio: number;
             /** Twins */
             twins: number;
+            /**
+             * Controllers
+             * @default 1
+             */
+            controllers?: number;
         };
         /**
          * Relaxed

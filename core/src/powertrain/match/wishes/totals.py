@@ -5,6 +5,10 @@ from collections.abc import Iterator
 from powertrain.documents.brief import Brief
 from powertrain.match.wish import OfSum, Wished
 
+USUAL_SHARE = 0.6
+"""Mass of a drive over that of vehicle and load beyond which nobody builds it unless he says so;
+common practice, no source."""
+
 
 def wished(brief: Brief) -> Iterator[Wished]:
     """Yield budget and mass."""
@@ -12,6 +16,8 @@ def wished(brief: Brief) -> Iterator[Wished]:
     if budget is not None:
         yield OfSum("budget", "Costs at most", "", budget, -1, "what is not owned yet",
                     lambda seen: seen.price)  # fmt: skip
-    if most_kg is not None:
-        yield OfSum("added_mass", "Adds at most", "kg", most_kg, -1, "all drive parts",
-                    lambda seen: seen.added_kg)  # fmt: skip
+    label = "Adds at most"
+    if most_kg is None:
+        most_kg, label = USUAL_SHARE * brief.vehicle.mass_kg, "Adds at most (usual)"
+    yield OfSum("added_mass", label, "kg", most_kg, -1, "all drive parts",
+                lambda seen: seen.added_kg)  # fmt: skip

@@ -2,6 +2,10 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
+from powertrain.arrays import Array, scalar
+from powertrain.operating.full_throttle import push_n
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.cures import cure
 from powertrain.verdicts.rules.traction import slips_on_climb
@@ -64,6 +68,23 @@ def _why(moves: bool, slips: bool) -> str:
         "The wheels push less than slope and tyres ask: shorter gearing, more amps, or less to "
         "carry."
     )
+
+
+def load(many: Many) -> Array:
+    """Return what hill and cruise that were asked take over what the wheels push there."""
+    moments, drive, assumed = many.moments, many.drive, many.moments.asked.assumed
+    asked = []
+    if "climb" not in assumed:
+        speed_mps = moments.asked.climb_mps
+        speed_mps = scalar(0.0) if speed_mps is None else speed_mps
+        asked.append((speed_mps, scalar(moments.climb.grade_pct)))
+    if "cruise" not in assumed:
+        asked.append((moments.asked.cruise_mps, scalar(0.0)))
+    found: Array = np.zeros(np.shape(nowhere(many)))
+    for speed_mps, grade_pct in asked:
+        pushed_n = np.maximum(push_n(drive, speed_mps, grade_pct), 1e-9)
+        found = np.maximum(found, drive.road.force_n(speed_mps, grade_pct) / pushed_n)
+    return found
 
 
 def stops(many: Many) -> Mask:

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.arrays import greatest, scalar
+from powertrain.arrays import Array, greatest, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.verdicts.verdict import (
     Case,
@@ -67,6 +67,18 @@ def judge(case: Case) -> Iterator[Verdict]:
         f"{battery.cell_voltage_v - volts:.2f} V from each.{assumed}",
         fix=fix,
     )
+
+
+def load(many: Many) -> Array:
+    """Return the volts that the greatest pack current takes over those that may go."""
+    battery = many.build.battery
+    stated = battery.cut_off_cell_v
+    cut_v = CHEMISTRIES[battery.chemistry].cut_off_v if stated is None else stated
+    amps = [moment.state.battery_current_a for moment in lasting(many)]
+    most = greatest(many.moments.peaks.battery_a, *amps)
+    rests = many.drive.pack.open_circuit_v
+    spare = np.maximum(rests - battery.series * cut_v, 1e-9)
+    return (rests - many.drive.pack.voltage_v(most)) / spare
 
 
 def stops(many: Many) -> Mask:

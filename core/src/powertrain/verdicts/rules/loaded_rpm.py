@@ -2,7 +2,9 @@
 
 from collections.abc import Iterator
 
-from powertrain.arrays import greatest
+import numpy as np
+
+from powertrain.arrays import Array, greatest
 from powertrain.verdicts.verdict import (
     Case,
     Fix,
@@ -59,6 +61,13 @@ def judge(case: Case) -> Iterator[Verdict]:
             "load goes.",
             fix=None,
         )
+
+
+def load(many: Many) -> Array:
+    """Return its loaded rpm over the highest it may turn; nought where that is not known."""
+    limit = many.build.motor.max_rpm
+    rpms = [moment.state.motor_rpm for moment in (many.moments.launch, *lasting(many))]
+    return greatest(*rpms) / (np.inf if limit is None else limit)
 
 
 def stops(many: Many) -> Mask:

@@ -2,8 +2,9 @@
 
 from collections.abc import Iterator
 
+from powertrain.arrays import Array
 from powertrain.controller.chopper import dc_for
-from powertrain.verdicts.currents import Rated, current_stops, judged_current
+from powertrain.verdicts.currents import Rated, current_load, current_stops, judged_current
 from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
 
@@ -15,6 +16,11 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
 def stops(many: Many) -> Mask:
     """Return where its amps are above its ratings."""
     return current_stops(many, _rated(many))
+
+
+def load(many: Many) -> Array:
+    """Return its amps over its ratings."""
+    return current_load(many, _rated(many))
 
 
 def _rated(many: Many) -> Rated:

@@ -2,7 +2,8 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.currents import Rated, current_stops, judged_current
+from powertrain.arrays import Array
+from powertrain.verdicts.currents import Rated, current_load, current_stops, judged_current
 from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
 
 
@@ -14,6 +15,11 @@ def judge(case: Case) -> Iterator[Verdict | NotJudged]:
 def stops(many: Many) -> Mask:
     """Return where its amps are above its ratings."""
     return current_stops(many, _rated(many))
+
+
+def load(many: Many) -> Array:
+    """Return its amps over its ratings."""
+    return current_load(many, _rated(many))
 
 
 def _rated(many: Many) -> Rated:

@@ -28,7 +28,8 @@ def judge(case: Case) -> Iterator[Verdict]:
     motor = case.build.motor
     # What a volt more gives, so that the brushes' own volts drop out.
     slow, fast = (case.drive.motor.speed_at_voltage_rad_s(scalar(0.0), scalar(v)) for v in (9, 10))
-    kv = float(rpm_from_rad_s(fast - slow))
+    # A motor whose speed has no bound at ten volts has none at nine.
+    kv = float(rpm_from_rad_s(fast - slow)) if math.isfinite(fast) else math.inf
     limit = SMOOTH_KV.get(motor.slots or 0)
     if motor.commutation == "brushed" and limit is not None and math.isfinite(kv):
         yield Verdict(

@@ -1,11 +1,12 @@
 """Winding, case, controller and pack against how hot they may get."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, pick, scalar
+from powertrain.arrays import Array, filled, pick, scalar
 from powertrain.documents.build import Build
 from powertrain.doubt.draws import Variants
 from powertrain.drive import Drive
@@ -176,8 +177,57 @@ def spoken(seconds: float) -> str:
     return f"{seconds / 60:.0f} min" if seconds < 7200 else f"{seconds / 3600:.1f} h"
 
 
-def stops(many: Many) -> Mask:
-    """Return where a node is over its limit at the end of any moment that was asked for."""
+@dataclass(frozen=True)
+class Hottest:
+    """Of many builds, the node and moment that come nearest to a limit, or pass it by most.
+
+    `load` is the rise above the air over the rise allowed; `node` and `moment` are places among
+    `PARTS` and `MOMENTS`, `lasts_s` how long the moment is kept up.
+    """
+
+    load: Array
+    node: NDArray[np.int64]
+    moment: NDArray[np.int64]
+    reached_c: Array
+    limit_c: Array
+    lasts_s: Array
+
+
+def hottest(many: Many) -> Hottest:
+    """Return what gets hottest for its limit, in the moments that were asked for."""
+    rows, lasts, reached = _asked(many)
+    air_c = many.store.ambient_c
+    shape = np.shape(nowhere(many))
+    loads, limits, ends = [], [], []
+    guessed = estimated(many.build)
+    for key, part, _ in PARTS:
+        limit: Limit = getattr(many.limits, key)
+        room = limit.value_c + (NEAR_K if part in guessed else 0.0)
+        end = np.minimum(reached[key], many.limits.burnt_c(key))
+        loads.append(filled((end - air_c) / (room - air_c), (len(rows), *shape)))
+        limits.append(filled(np.asanyarray(limit.value_c), shape))
+        ends.append(filled(end, (len(rows), *shape)))
+    flat = np.stack(loads).reshape(len(PARTS) * len(rows), *shape)
+    at = np.argmax(flat, axis=0)
+    node, row = np.divmod(at, len(rows))
+    column = np.arange(shape[0]) if shape else ()
+    return Hottest(
+        load=np.take_along_axis(flat, at[None], axis=0)[0],
+        node=node,
+        moment=np.array(rows)[row],
+        reached_c=np.stack(ends)[node, row, column] if shape else np.stack(ends)[node, row],
+        limit_c=np.stack(limits)[node, column] if shape else np.stack(limits)[node],
+        lasts_s=filled(lasts, (len(rows), *shape))[row, column] if shape else lasts[row],
+    )
+
+
+def load(many: Many) -> Array:
+    """Return the rise of what gets hottest over the rise that it may have."""
+    return hottest(many).load
+
+
+def _asked(many: Many) -> tuple[list[int], Array, dict[NodeId, Array]]:
+    """Return the rows of moments that may stop, how long they last, and what is reached."""
     lasts, moments = _lasts(many.build, many.drive, many.picture), many.moments
     # Cruise that stands in for a moment that is not searched yet lasts longest as itself.
     told = [moments.cruise.state, moments.climb.state]
@@ -187,7 +237,12 @@ def stops(many: Many) -> Mask:
         for index, state in ((0, moments.launch.state), (3, moments.top_speed.state))
         if all(state is not other for other in told)
     ]
-    reached = after(many.store, pick(many.picture.flows, rows), lasts[rows])
+    return rows, lasts[rows], after(many.store, pick(many.picture.flows, rows), lasts[rows])
+
+
+def stops(many: Many) -> Mask:
+    """Return where a node is over its limit at the end of any moment that was asked for."""
+    _, _, reached = _asked(many)
     guessed = estimated(many.build)
     hot = nowhere(many)
     for key, part, _ in PARTS:

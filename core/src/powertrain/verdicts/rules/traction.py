@@ -111,6 +111,17 @@ def _lifts(case: Case, lifts: float) -> Verdict:
     )
 
 
+def load(many: Many) -> Array:
+    """Return the acceleration of a hard start over that which lifts the front.
+
+    Grip lost on a hill is the same in every gear.
+    """
+    lifts = many.drive.grip.lifting_mps2(scalar(0.0))
+    if not np.any(np.isfinite(lifts)):
+        return np.where(stops(many), 2.0, 0.0)
+    return np.where(slips_on_climb(many), 2.0, 0.0 * _gains(many)) + _gains(many) / lifts
+
+
 def stops(many: Many) -> Mask:
     """Return where the climb fails for want of grip, or the front leaves the ground."""
     stop = nowhere(many)

@@ -2,7 +2,9 @@
 
 from collections.abc import Iterator
 
-from powertrain.arrays import greatest
+import numpy as np
+
+from powertrain.arrays import Array, greatest
 from powertrain.verdicts.verdict import (
     Case,
     Fix,
@@ -79,6 +81,23 @@ def _wire(rule: str, part: PartId, noun: str, amps: float, area_mm2: float, mome
         if severity != "ok"
         else None,
     )
+
+
+def load(many: Many) -> Array:
+    """Return amps over what wires and connector stand at the most."""
+    wiring = many.build.wiring
+    pack_a, motor_a = (
+        greatest(*(getattr(m.state, key) for m in lasting(many)))
+        for key in ("battery_current_a", "motor_current_a")
+    )
+    rms = 0.816 if many.build.motor.commutation == "brushless" else 1.0
+    found: Array = np.zeros(np.shape(nowhere(many)))
+    for amps, area_mm2 in ((pack_a, wiring.pack_wire_mm2), (rms * motor_a, wiring.motor_wire_mm2)):
+        if area_mm2 is not None:
+            found = np.maximum(found, amps / area_mm2 / SHORT_A_PER_MM2)
+    if wiring.connector_current_a is not None:
+        found = np.maximum(found, pack_a / wiring.connector_current_a)
+    return found
 
 
 def stops(many: Many) -> Mask:
