@@ -20,7 +20,7 @@ export interface Loss {
 }
 
 export interface End {
-  id: "air" | "tyres" | "climb" | "speed";
+  id: "air" | "tyres" | "climb" | "speed" | "brakes";
   label: string;
   watts: number;
 }
@@ -31,6 +31,7 @@ export function flowOf(state: StateAnswer): Flow {
     { id: "air", label: "air", watts: state.air_w },
     { id: "climb", label: "climb", watts: state.climbing_w },
     { id: "speed", label: "gaining speed", watts: state.speeding_up_w },
+    { id: "brakes", label: "in the brakes", watts: state.brakes_w },
     { id: "tyres", label: "tyres", watts: state.rolling_w },
   ];
   return {

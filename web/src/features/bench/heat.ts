@@ -28,6 +28,14 @@ export const IN_MOMENT: Record<MomentId, string> = {
   wheels_up: "in the air",
 };
 
+/** A temperature, or after how long there is nothing left to have one. */
+export const warm = (
+  afterC: number | null | undefined,
+  burntS: number | null | undefined,
+  degrees: (c: number) => string,
+): string =>
+  afterC == null ? `burnt after ${burntS == null ? "a while" : spoken(burntS)}` : degrees(afterC);
+
 /** A length of time as people say it. */
 export function spoken(seconds: number): string {
   if (seconds < 1) return "under 1 s";
@@ -44,7 +52,9 @@ function halfWidth(band: Band | undefined): number {
 export interface Warmth {
   id: NodeId;
   noun: string;
-  nowC: number;
+  /** Null where it is burnt by then; `burntS` says when. */
+  nowC: number | null;
+  burntS: number | null;
   /** Kelvin by which that may be off, either way. */
   offK: number;
   limitC: number;
@@ -52,7 +62,8 @@ export interface Warmth {
   share: number;
   worstShare: number;
   worst: MomentId;
-  worstC: number;
+  /** Null where it burns then. */
+  worstC: number | null;
   /** Seconds to the limit in the moment that gets there first; null if none does. */
   firstS: number | null;
   first: MomentId | null;
@@ -67,7 +78,11 @@ export function warmthsOf(answer: Answer, part: PartId, moment: MomentId, airC: 
   return (NODES_OF[part] ?? []).map(({ id, noun }) => {
     const limitC = answer.heat_limits[id]?.value_c ?? 100;
     const share = (c: number) => (c - airC) / Math.max(limitC - airC, 1e-6);
-    const at = (item: (typeof lasting)[number]) => item.heat[id]?.after_c ?? airC;
+    const at = (item: (typeof lasting)[number]) => {
+      const heat = item.heat[id];
+      return heat ? (heat.after_c ?? Number.POSITIVE_INFINITY) : airC;
+    };
+    const known = (c: number) => (Number.isFinite(c) ? c : null);
     const now = answer.moments.find((item) => item.id === moment);
     const worst = lasting.reduce((a, b) => (at(b) > at(a) ? b : a));
     const first = lasting
@@ -77,13 +92,14 @@ export function warmthsOf(answer: Answer, part: PartId, moment: MomentId, airC: 
     return {
       id,
       noun,
-      nowC: now ? at(now) : airC,
+      nowC: known(now ? at(now) : airC),
+      burntS: now?.heat[id]?.burnt_after_s ?? null,
       offK: halfWidth(now?.bands[`${id}_c`]),
       limitC,
       share: share(now ? at(now) : airC),
       worstShare: share(at(worst)),
       worst: worst.id,
-      worstC: at(worst),
+      worstC: known(at(worst)),
       firstS: first?.s ?? null,
       first: first?.id ?? null,
     };

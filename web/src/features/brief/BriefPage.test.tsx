@@ -48,7 +48,10 @@ const card = (id: string, state: string) => ({
 });
 
 /** A server that keeps the brief, and has an answer at once; `refuse` may speak before it. */
-function server(refuse: (sent: Sent) => ReturnType<Parameters<typeof serverAnswers>[0]> | null) {
+function server(
+  refuse: (sent: Sent) => ReturnType<Parameters<typeof serverAnswers>[0]> | null,
+  answer: object = ANSWER,
+) {
   let document: unknown = DOCUMENT;
   let said: unknown = [];
   let searches = 1;
@@ -65,7 +68,7 @@ function server(refuse: (sent: Sent) => ReturnType<Parameters<typeof serverAnswe
         },
       };
     if (sent.path === "/api/matches/{match_id}")
-      return { data: { ...card(`${sent.params.match_id}`, "done"), document, answer: ANSWER } };
+      return { data: { ...card(`${sent.params.match_id}`, "done"), document, answer } };
     if (sent.path === "/api/briefs/{brief_id}" && method === "POST") {
       ({ document, said } = sent.body as { document: unknown; said: unknown });
       searches += 1;
@@ -110,6 +113,35 @@ describe("a brief on screen", () => {
     ).toBeTruthy();
     expect(screen.getByText("costs more than there is")).toBeTruthy();
     expect(screen.getByText("99.8 %")).toBeTruthy();
+  });
+
+  test("names fixed rules that stand in the way, and the nearest that each holds off", async () => {
+    const nearest = { ...RESULT.parts, ratio: 14.2 };
+    const blocked = [
+      { rule: "wires", say: "The wires", count: 800, nearest, why: "The wires carry 30 A of 20." },
+      { rule: "traction", say: "The grip", count: 12, nearest: null, why: "" },
+    ];
+    server(() => null, { ...ANSWER, feasible: 0, results: [], blocked, whole: false });
+    drawn(<BriefPage settings={null} />, { at: "/briefs/b", path: "/briefs/:id" });
+    const rows = (await screen.findAllByText(/rules out/)).map((one) => one.textContent);
+    expect(rows[0]).toBe(
+      `The wires rules out 800 combinations. Nearest without it: ${WINNER}, 14.2 to 1. The wires carry 30 A of 20.`,
+    );
+    expect(rows[1]).toContain("Even without it nothing would do.");
+    expect(screen.getByText(/more than can be looked at/)).toBeTruthy();
+  });
+
+  test("the axle's ratio goes with its number", async () => {
+    const sent = server(() => null);
+    await open();
+    const axle = screen.getByLabelText("Ratio of the axle itself");
+    await userEvent.type(axle, "4.1{Enter}");
+    await waitFor(() => expect(kept(sent)).toHaveLength(1), { timeout: 3000 });
+    expect(kept(sent)[0]?.body).toMatchObject({ document: { final_drive: { ratio: 4.1 } } });
+    await userEvent.clear(axle);
+    await userEvent.type(axle, "{Enter}");
+    await waitFor(() => expect(kept(sent)).toHaveLength(2), { timeout: 3000 });
+    expect(kept(sent)[1]?.body).not.toMatchObject({ document: { final_drive: {} } });
   });
 
   test("keeps what is typed and searches for it in one request, once for a few changes", async () => {

@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { useSize } from "../../ui/useSize";
+import { digits } from "../../units/format";
 import { type Counts, sameCounts, sortedBy, weightsOf } from "./counts";
 import { FallsOut } from "./FallsOut";
 import { Front } from "./Front";
@@ -146,7 +147,13 @@ function Found({ answer, matchId, shelf: parts, weights, asked }: FoundProps) {
     <div className="grid gap-x-8 xl:grid-cols-[1fr_15.5rem]">
       <div className="min-w-0">
         {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
-        {answer.results.length === 0 ? <Nothing answer={answer} /> : null}
+        {answer.results.length === 0 ? <Nothing answer={answer} nameOf={nameOf} /> : null}
+        {answer.whole === false ? (
+          <Notice tone="watch">
+            The shelf allows more than can be looked at: these are the best of what was looked at
+            first. Say more, such as the greatest mass or price, and the rest comes into view.
+          </Notice>
+        ) : null}
         {anew ? (
           <p role="status" className="pt-2 text-[13px] text-soft">
             These are sorted by what counts now; the whole shelf is being searched by it.
@@ -210,7 +217,7 @@ const oneOfEachMotor = (results: MatchAnswer["results"]) =>
   );
 
 /** Nothing does: the single wishes which, given up so far, would let something through. */
-function Nothing({ answer }: { answer: MatchAnswer }) {
+function Nothing({ answer, nameOf }: { answer: MatchAnswer; nameOf: (id: string) => string }) {
   return (
     <div className="py-3 text-[14px]">
       {answer.relaxed.length > 0 ? (
@@ -226,10 +233,27 @@ function Nothing({ answer }: { answer: MatchAnswer }) {
         </>
       ) : (
         <p>
-          No single wish given up would be enough. Ask for less of two things, or look at the
-          reasons beside.
+          No single wish given up would be enough.{" "}
+          {answer.blocked?.length
+            ? "These fixed rules stand in the way:"
+            : "Ask for less of two things, or look at the reasons beside."}
         </p>
       )}
+      <ul className="list-disc pl-5">
+        {answer.blocked?.map((one) => (
+          <li key={one.rule} className="py-0.5">
+            <b>{one.say}</b> rules out {one.count.toLocaleString("en-GB")} combinations.{" "}
+            {one.nearest ? (
+              <>
+                Nearest without it: {nameOf(one.nearest.motor)}, {nameOf(one.nearest.controller)},{" "}
+                {nameOf(one.nearest.battery)}, {digits(one.nearest.ratio, 3)} to 1. {one.why}
+              </>
+            ) : (
+              "Even without it nothing would do."
+            )}
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }

@@ -43,7 +43,8 @@ export function ResultRow({
       <div className="min-w-0 flex-1">
         <div className="flex flex-wrap items-start justify-between gap-x-3">
           <h3 className="min-w-0 flex-1 basis-56 text-[14.5px] font-semibold">
-            {nameOf(parts.motor)}, {nameOf(parts.controller)}, {nameOf(parts.battery)}
+            {nameOf(parts.motor)}, {(parts.controllers ?? 1) > 1 ? `${parts.controllers} of ` : ""}
+            {nameOf(parts.controller)}, {nameOf(parts.battery)}
           </h3>
           <label className="flex min-h-11 items-center gap-1.5 text-[12.5px] text-soft sm:min-h-8">
             <input

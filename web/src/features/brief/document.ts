@@ -1,10 +1,11 @@
 import type { BriefDocument } from "../../api/types";
 import { valueAt, withValue } from "../../ui/paths";
 
-/** The hill needs its grade, the start both of its numbers: without them the whole wish is gone. */
+/** The hill needs its grade, the start both of its numbers, the axle its ratio: without them the whole wish is gone. */
 const NEEDS: Record<string, string[]> = {
   "wishes.climb": ["grade_pct"],
   "wishes.launch": ["to_kmh", "within_s"],
+  final_drive: ["ratio"],
 };
 
 /** A brief with one value said, or given up (null); a wish that is left empty goes as a whole. */

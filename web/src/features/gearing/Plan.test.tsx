@@ -14,9 +14,10 @@ const rung = (driver: number, speed: number) =>
     change: { "gearing.0.driver_teeth": driver },
   }) as unknown as Rung;
 
-const answer = (drivers: number[], stopped: string | null = null) =>
+const answer = (drivers: number[], say = "") =>
   ({
-    present: { ...rung(16, 36), stopped },
+    present: rung(16, 36),
+    say,
     limits: { winding_c: 105, case_c: 65 },
     plan: drivers.map((driver, at) => ({
       rung: rung(driver, 34 + 2 * at),
@@ -62,9 +63,9 @@ test("a tick is taken back, and a store that holds nonsense is an empty one", as
   expect(screen.getByText("0 of 1 ridden.")).toBeTruthy();
 });
 
-test("without a step it says so, and why the present teeth are none", () => {
-  drawn(<Plan answer={answer([], "The tooth would break.")} buildId="b" onSet={() => {}} />);
-  expect(screen.getByText("No rung that nothing stops is this slow.")).toBeTruthy();
-  expect(screen.getByText("The tooth would break.")).toBeTruthy();
+test("without a step it says which part the nearest one would overload", () => {
+  const say = "Every other rung is worse than the present one; the nearest: the winding.";
+  drawn(<Plan answer={answer([], say)} buildId="b" onSet={() => {}} />);
+  expect(screen.getByText(say)).toBeTruthy();
   expect(screen.queryByRole("checkbox")).toBeNull();
 });

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { LadderAnswer, Rung } from "../../api/types";
 import { useValue } from "../../units/useValue";
-import { Mark, SetIt } from "./common";
+import { SetIt } from "./common";
 
 export const named = (rung: Rung) => rung.teeth.map(([a, b]) => `${a} to ${b}`).join(", ");
 
@@ -49,7 +49,9 @@ export function Plan({
         on this device.
       </p>
       {answer.plan.length === 0 ? (
-        <p className="py-2 text-[13px] text-soft">No rung that nothing stops is this slow.</p>
+        <p className="py-2 text-[13px]">
+          {answer.say || "No rung that is no worse than the present one leads up from here."}
+        </p>
       ) : null}
       <ol className="text-[13px]">
         {answer.plan.map((step, at) => {
@@ -82,11 +84,6 @@ export function Plan({
       {answer.plan.length > 0 ? (
         <p className="pt-1 text-[12.5px] text-soft">
           {ridden} of {answer.plan.length} ridden.
-        </p>
-      ) : null}
-      {answer.present.stopped ? (
-        <p className="pt-1 text-[12.5px]">
-          As it stands: <Mark stopped={answer.present.stopped} />
         </p>
       ) : null}
     </section>

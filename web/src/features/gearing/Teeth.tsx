@@ -42,14 +42,16 @@ export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildI
         <Passing error={error} />
         <p className="text-[13px] text-soft">
           {data.count.toLocaleString("en-GB")} rungs of teeth that are sold, of{" "}
-          {data.reductions.toLocaleString("en-GB")} reductions; nothing stops{" "}
-          {data.open.toLocaleString("en-GB")} of them. Speeds below are top speeds, temperatures
+          {data.reductions.toLocaleString("en-GB")} reductions; {data.open.toLocaleString("en-GB")}{" "}
+          of them are no worse than now for any part. Speeds below are top speeds, temperatures
           those of the winding after the hill.
           <Doubt present={data.present} />
         </p>
+        <Standing answer={data} />
         <h2 className="mt-4 text-[15px] font-semibold">
           The best few{wished ? `, by the brief for the ${wished.name}` : ""}
         </h2>
+        {data.say ? <p className="text-[13px]">{data.say}</p> : null}
         <ul>
           {(Object.keys(data.best) as (keyof typeof data.best)[]).map((key) => {
             const rung = data.best[key];
@@ -102,6 +104,26 @@ export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildI
         </div>
         <Plan answer={data} buildId={buildId} onSet={set} />
       </div>
+    </div>
+  );
+}
+
+/** What stops the build as it stands: gearing mends some of it, and some of it not. */
+function Standing({ answer }: { answer: LadderAnswer }) {
+  if (answer.fixed.length + answer.already.length === 0) return null;
+  return (
+    <div className="mt-2 text-[13px]">
+      {answer.already.length > 0 ? (
+        <p>
+          As it stands: <b className="text-stop">{answer.already.join(" ")}</b> Rungs are held
+          against that.
+        </p>
+      ) : null}
+      {answer.fixed.length > 0 ? (
+        <p>
+          No gearing changes this: <b className="text-stop">{answer.fixed.join(" ")}</b>
+        </p>
+      ) : null}
     </div>
   );
 }
@@ -192,7 +214,7 @@ function Near({
                       figure={value(rung.figures.top_speed_kmh, "km/h")}
                       beneath={
                         <>
-                          {rung.stopped ? "stop" : value(rung.figures.winding_climb_c, "C", 2)}
+                          {rung.stopped ? "worse" : value(rung.figures.winding_climb_c, "C", 2)}
                           {rung.stopped ? <span className="sr-only">: {rung.stopped}</span> : null}
                           {was ? ", pinned" : ""}
                         </>

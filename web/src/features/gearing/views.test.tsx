@@ -41,7 +41,10 @@ const LADDER = {
   open: 3,
   present: rung(16, 60, { bands: BANDS }),
   best: { fastest: rung(18, 60, { bands: BANDS }) },
-  best_say: { fastest: "The fastest that nothing stops" },
+  best_say: { fastest: "The fastest that is no worse than now for any part" },
+  fixed: ["The controller takes 50 V of 58.8"],
+  already: ["The winding passes 105 °C climbing"],
+  say: "",
   rungs: [],
   stages: [
     {
@@ -201,7 +204,7 @@ describe("teeth", () => {
     const here = screen.getByRole("button", { name: /^16 to 60 teeth/ });
     expect(here.getAttribute("aria-pressed")).toBe("true");
     const stopped = screen.getByRole("button", { name: /^18 to 48 teeth/ });
-    expect(stopped.textContent).toBe("18 to 48 teeth: 36.0 km/hstop: It would turn too fast.");
+    expect(stopped.textContent).toBe("18 to 48 teeth: 36.0 km/hworse: It would turn too fast.");
     await userEvent.click(screen.getByRole("button", { name: /^16 to 48 teeth/ }));
     expect(onSet).toHaveBeenCalledWith({
       "gearing.0.driver_teeth": 16,
@@ -222,6 +225,13 @@ describe("teeth", () => {
       "goes 18.6 to 21.1 mph",
     );
     expect(screen.getByText("67.4 lbf")).toBeTruthy();
+  });
+
+  test("what stops the build as it stands is told once, apart from what gearing can mend", async () => {
+    await open();
+    expect(screen.getByText("The winding passes 105 °C climbing")).toBeTruthy();
+    expect(screen.getByText(/No gearing changes this/).textContent).toContain("50 V of 58.8");
+    expect(screen.getByText(/3 of them are no worse than now/)).toBeTruthy();
   });
 
   test("the best are set by their own button", async () => {

@@ -84,7 +84,7 @@ export function DraftField({ field, draft, refused, onChange }: Props) {
           <input
             id={id}
             value={text ?? now}
-            inputMode={field.kind === "text" || isSizes ? "text" : "decimal"}
+            inputMode={["text", "choices"].includes(field.kind) || isSizes ? "text" : "decimal"}
             aria-invalid={trouble !== null}
             onChange={(event) => setText(event.target.value)}
             onBlur={commit}

@@ -4,7 +4,8 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { drawn, serverAnswers } from "../../testing";
 import { PasteListing } from "./PasteListing";
 
-const asked = (path: string, label: string, unit: string, guess: number | null) => ({
+const asked = (path: string, label: string, unit: string, guess: number | null, needed = true) => ({
+  needed,
   path,
   label,
   unit,
@@ -98,6 +99,22 @@ test("only what is missing is asked, and nothing goes in before that is said", a
       },
     },
   });
+});
+
+test("what a line likely means is offered and nothing waits for it", async () => {
+  LISTING.asked.push(asked("facts.peak_s", "Peak lasts", "s", 30, false));
+  try {
+    await pasted();
+    expect(screen.getByText("It may mean")).toBeTruthy();
+    expect(screen.getByText("Still asked: resistance, mass")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Take the guess 0.04 Ω" }));
+    await userEvent.type(screen.getByLabelText("Mass"), "0.18{Enter}");
+    await userEvent.click(put());
+    await waitFor(() => expect(onAdded).toHaveBeenCalled());
+    expect(JSON.stringify(sent.at(-1)?.body)).not.toContain("peak_s");
+  } finally {
+    LISTING.asked.pop();
+  }
 });
 
 test("a mass that is typed in pounds is kept in kilograms", async () => {

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { useEffect, useId, useState } from "react";
+import { type ReactNode, useEffect, useId, useState } from "react";
 import { ApiError } from "../../api/client";
 import { addPart, readListing, SHELF } from "../../api/shelf";
 import type { Listing, PartKind } from "../../api/types";
@@ -85,7 +85,9 @@ function Understood({
   const [answers, setAnswers] = useState<Record<string, { value: unknown; guess: boolean }>>({});
   const [name, setName] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const open = listing.asked.filter((one) => answers[one.path] === undefined);
+  const missing = listing.asked.filter((one) => one.needed);
+  const likely = listing.asked.filter((one) => !one.needed);
+  const open = missing.filter((one) => answers[one.path] === undefined);
   const answer = (path: string, value: unknown, guess: boolean) =>
     setAnswers({ ...answers, [path]: { value, guess } });
   const add = async () => {
@@ -113,6 +115,15 @@ function Understood({
     const own = documentUnit(unit, choice);
     return `${chosen(toShown(value, own))} ${own.sign}`;
   };
+  const ask = (one: Asked) => (
+    <Question
+      key={one.path}
+      asked={one}
+      answer={answers[one.path]}
+      shown={shown}
+      onAnswer={(value, guess) => answer(one.path, value, guess)}
+    />
+  );
   return (
     <>
       <h3 className="mt-3 text-[14px] font-semibold">A {singular(listing.kind)}, as understood</h3>
@@ -135,18 +146,13 @@ function Understood({
           Not understood: {listing.unread.map((words) => `“${words}”`).join(", ")}
         </p>
       ) : null}
-      {listing.asked.length > 0 ? (
-        <h3 className="mt-3 text-[14px] font-semibold">It does not say</h3>
-      ) : null}
-      {listing.asked.map((one) => (
-        <Question
-          key={one.path}
-          asked={one}
-          answer={answers[one.path]}
-          shown={shown}
-          onAnswer={(value, guess) => answer(one.path, value, guess)}
-        />
-      ))}
+      <Questions list={missing} title="It does not say" ask={ask} />
+      <Questions
+        list={likely}
+        title="It may mean"
+        words="Nothing waits for these; what you leave stays not known."
+        ask={ask}
+      />
       <label className="mt-3 block text-[13px] font-semibold">
         Name
         <input
@@ -174,8 +180,29 @@ function Understood({
   );
 }
 
+type Asked = Listing["asked"][number];
+
+interface QuestionsProps {
+  list: Asked[];
+  title: string;
+  words?: string;
+  ask: (one: Asked) => ReactNode;
+}
+
+/** What is asked under one heading; nothing where nothing is asked. */
+function Questions({ list, title, words, ask }: QuestionsProps) {
+  if (list.length === 0) return null;
+  return (
+    <section>
+      <h3 className="mt-3 text-[14px] font-semibold">{title}</h3>
+      {words ? <p className="text-[12.5px] text-soft">{words}</p> : null}
+      {list.map(ask)}
+    </section>
+  );
+}
+
 interface QuestionProps {
-  asked: Listing["asked"][number];
+  asked: Asked;
   answer: { value: unknown; guess: boolean } | undefined;
   shown: (value: unknown, unit: string) => string;
   onAnswer: (value: unknown, guess: boolean) => void;

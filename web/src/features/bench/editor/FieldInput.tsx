@@ -77,7 +77,7 @@ export function FieldInput({ bench, state, field, path }: Props) {
           <input
             id={id}
             className={`${BOX} ${trouble ? "border-stop" : "border-line"}`}
-            inputMode={field.kind === "text" ? "text" : "decimal"}
+            inputMode={["text", "choices"].includes(field.kind) ? "text" : "decimal"}
             value={draft ?? written(value, field, unit)}
             aria-invalid={trouble !== null}
             aria-describedby={`${id}-explain`}

@@ -1,7 +1,7 @@
 import { digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { unitOf } from "../../../units/quantities";
-import { IN_MOMENT, spoken, type Warmth } from "../heat";
+import { IN_MOMENT, spoken, type Warmth, warm } from "../heat";
 
 interface Props {
   x: number;
@@ -27,11 +27,13 @@ export function HeatBars({ x, y, width, warmths }: Props) {
   const off = (kelvin: number) =>
     kelvin * factor < 0.5 ? "" : ` ±${digits(kelvin * factor, kelvin * factor < 10 ? 1 : 2)}`;
   const now = warmths
-    .map((warmth) => `${warmth.noun} ${degrees(warmth.nowC)}${off(warmth.offK)}`)
+    .map(({ noun, nowC, burntS, offK }) => {
+      return `${noun} ${warm(nowC, burntS, degrees)}${nowC === null ? "" : off(offK)}`;
+    })
     .join(", ");
   const worst = pressing
     ? `${pressing.noun} ${degrees(pressing.limitC)} in ${spoken(pressing.firstS ?? 0)} ${IN_MOMENT[pressing.first ?? "climb"]}`
-    : `worst ${degrees(Math.max(...warmths.map((w) => w.worstC)))} ${IN_MOMENT[warmths[0]?.worst ?? "climb"]}`;
+    : `worst ${degrees(Math.max(...warmths.map((w) => w.worstC ?? w.limitC)))} ${IN_MOMENT[warmths[0]?.worst ?? "climb"]}`;
   const place = (share: number) => Math.max(0, Math.min(1.06, share)) * width;
   return (
     <g>

@@ -88,6 +88,7 @@ export const Stream = memo(function Stream({
           x={spill.x}
           loss={spill.loss}
           state={state}
+          names={answer.loss_names}
           many={state.stage_losses_w.length > 2}
         />
       ))}
@@ -140,11 +141,13 @@ function Heat({
   x,
   loss,
   state,
+  names,
   many,
 }: {
   x: number;
   loss: Loss;
   state: StateAnswer;
+  names: Answer["loss_names"];
   many: boolean;
 }) {
   return (
@@ -153,21 +156,34 @@ function Heat({
         {digits(loss.watts, loss.watts < 1 ? 2 : 3)} W
       </text>
       <text x={x - 8} y={FLOOR + 29} className="fill-soft text-[11.5px]">
-        {heatWords(loss, state, many)}
+        {heatWords(loss, state, names, many)}
       </text>
     </g>
   );
 }
 
-function heatWords(loss: Loss, state: StateAnswer, many: boolean): string {
+/** How much of it each thing that warms a part makes. */
+function heatWords(
+  loss: Loss,
+  state: StateAnswer,
+  names: Answer["loss_names"],
+  many: boolean,
+): string {
   switch (loss.part) {
     case "pack":
       return "heat in cells and leads";
     case "controller":
       return "heat in the controller";
     case "motor": {
-      const brush = state.brush_heat_w > 0 ? `, brushes ${digits(state.brush_heat_w, 2)}` : "";
-      return `copper ${digits(state.copper_heat_w, 2)}${brush}, turning ${digits(state.turning_heat_w, 2)}`;
+      const of = [
+        [names.copper, state.copper_heat_w],
+        [names.brush, state.brush_heat_w],
+        [names.turning, state.turning_heat_w],
+      ] as const;
+      return of
+        .filter(([name, watts], at) => name !== undefined && (at !== 1 || watts > 0))
+        .map(([name, watts]) => `${name} ${digits(watts, 2)}`)
+        .join(", ");
     }
     case "gearing":
       return many ? `${(loss.stage ?? 0) + 1}` : `stage ${(loss.stage ?? 0) + 1}`;
