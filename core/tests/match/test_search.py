@@ -83,13 +83,8 @@ BRIEFS = {
         CARTS,
         {"top_speed_kmh": {"min": 18, "max": 44}, "climb": {"grade_pct": 7, "speed_kmh": 9},
          "cruise_kmh": 16},
-        {"gearing": [{"kind": "gearbox", "ratios": [20, 12, 8], "efficiency": 0.93}]},
-    ),
-    "trolley with a gearbox and its own axle": (
-        OLD,
-        {"top_speed_kmh": {"min": 12}, "climb": {"grade_pct": 5, "speed_kmh": 6}},
-        {"gearing": [{"kind": "gearbox", "ratios": [3.1, 1.8, 1.0], "efficiency": 0.94}]},
-        {"brief": {"final_drive": {"ratio": 4.1, "efficiency": 0.96}}},
+        {"gearing": [{"kind": "gearbox", "ratios": [10, 6, 4], "efficiency": 0.96}]},
+        {"brief": {"final_drive": {"ratio": 2.0, "efficiency": 0.97}}},
     ),
     "trike with the axle's own ratio": (
         CARTS,
@@ -322,6 +317,8 @@ def test_no_wheel_on_the_axle_strikes_the_ground():
     answer = matched(brief, shelf, limit=2000)
     assert answer.rejected["ground_clearance"] > 0
     for one in answer.results:
+        if not one.build["gearing"]:
+            continue
         stage = one.build["gearing"][-1]
         # A chain wheel of z teeth and pitch p is p (0.6 + cot(180/z)) across.
         across = stage["pitch_mm"] * (0.6 + 1 / np.tan(np.pi / stage["driven_teeth"]))
@@ -330,14 +327,22 @@ def test_no_wheel_on_the_axle_strikes_the_ground():
 
 def test_a_gearbox_reaches_what_its_tallest_gear_reaches():
     brief, shelf = brief_of("trike with a gearbox")
-    fixed = brief.model_copy(update={"owned": brief.owned.model_copy(update={"gearing": [
-        FixedStage(kind="fixed", ratio=6.0, efficiency=0.93)]})})  # fmt: skip
-    with_gears, alone = matched(brief, shelf, 100), matched(fixed, shelf, 100)
-    assert with_gears.feasible > 0
-    for one in with_gears.results:
-        assert 24 <= one.figures["top_speed_kmh"] <= 44
-    tall = max((one.figures["top_speed_kmh"] for one in alone.results), default=0)
-    assert max(one.figures["top_speed_kmh"] for one in with_gears.results) >= tall - 1e-6
+    # The tallest gear by itself, of what climbs in a lower one.
+    owned = brief.owned.model_copy(
+        update={"gearing": [FixedStage(kind="fixed", ratio=4.0, efficiency=0.96)]}
+    )
+    level = Wishes.model_validate({"top_speed_kmh": {"min": 18, "max": 44}})
+    alone = matched(brief.model_copy(update={"owned": owned, "wishes": level}), shelf, 100)
+    tall = {one.parts.motor + one.parts.controller + one.parts.battery: one
+            for one in alone.results}  # fmt: skip
+    shared = 0
+    for one in matched(brief, shelf, 100).results:
+        assert 18 <= one.figures["top_speed_kmh"] <= 44
+        same = tall.get(one.parts.motor + one.parts.controller + one.parts.battery)
+        if same is not None:
+            shared += 1
+            assert one.figures["top_speed_kmh"] >= same.figures["top_speed_kmh"] - 1e-3
+    assert shared
 
 
 def test_a_drive_far_heavier_than_the_vehicle_is_none_unless_asked_for():
@@ -368,7 +373,7 @@ def test_where_only_fixed_rules_stand_in_the_way_they_are_named():
 def test_what_would_do_is_said_the_way_round_it_is_meant():
     brief, shelf = brief_of("trike")
     for wishes, words in (
-        ({"top_speed_kmh": {"max": 9.0}}, "more than the 9 allowed"),
+        ({"budget": 20.0}, "more than the 20 allowed"),
         ({"top_speed_kmh": {"min": 130.0}}, "less than the 130 asked for"),
     ):
         asked = brief.model_copy(update={"wishes": Wishes.model_validate(wishes)})
