@@ -14,6 +14,7 @@ from powertrain.heat.stall import stall_of
 from powertrain.heat.store import Store
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
+from powertrain.operating.limits import Limit
 from powertrain.operating.steady import can_hold, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
 from powertrain.verdicts.registry import judge_all
@@ -120,6 +121,26 @@ def test_a_pack_past_its_greatest_power_is_told_with_the_limit_that_pushes_harde
     then = float(full_throttle(drive({**weak, **seen.fix.change}), LEVEL).force_n)
     assert then > 1.5 * now
     assert "pack_peak_power" not in judged({})
+
+
+def test_a_weak_pack_gives_no_more_than_what_the_motor_amps_limit_takes():
+    # 19 cells of 59 mohm hold back 1.156 ohm: at full duty 62 A would flow, over the pack amps
+    # limit of 56. Chopped down, 164 A through 13 mohm and 0.308 V take 398 W, which is 6.1 A.
+    weak = {
+        "motor.commutation": "brushed", "motor.kv_rpm_per_v": 8, "motor.resistance_ohm": 0.005,
+        "motor.no_load_current_a": 0, "vehicle.mass_kg": 2000,
+        "controller": {"resistance_ohm": 0.0079, "motor_current_limit_a": 164.2,
+                       "battery_current_limit_a": 56.5, "switching_loss_v": 0.308},
+        "battery.series": 19, "battery.parallel": 1, "battery.cell_resistance_mohm": 59,
+        "battery.wiring_resistance_mohm": 35, "battery.cell_voltage_v": 3.78,
+    }  # fmt: skip
+    seen = full_throttle(drive(weak), LEVEL)
+    rest_v, ohm = 19 * 3.78, 19 * 0.059 + 0.035
+    watts = 164.2**2 * 0.0129 + 0.308 * 164.2
+    amps = (rest_v - np.sqrt(rest_v**2 - 4 * ohm * watts)) / (2 * ohm)
+    assert float(seen.motor_current_a) == pytest.approx(164.2)
+    assert float(seen.battery_current_a) == pytest.approx(amps, rel=1e-9)
+    assert Limit(int(seen.limited_by)) is Limit.MOTOR_CURRENT
 
 
 def test_thinner_air_cools_less():

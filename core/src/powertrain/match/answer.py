@@ -1,7 +1,7 @@
 """The answer of a match: what became of all candidates, and the best of them in full."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 from pydantic import BaseModel
@@ -16,6 +16,7 @@ from powertrain.match.options import Options
 from powertrain.match.ranking import CRITERIA, ordered
 from powertrain.match.reasons import in_words
 from powertrain.match.search import Search
+from powertrain.motor.of_document import make_of
 
 NEAR_TIE = 0.01
 """Scores nearer than this are told apart in words."""
@@ -165,7 +166,7 @@ def answer_of(
     ----------
     by_trio : bool
         Whether to give only the best gearing of each motor, controller and pack, different
-        motors first: near-twins of one motor come after the best of every other.
+        makes of motor first, then different motors: near-twins come after.
     bands : bool
         Whether to say how sure the figures are; that takes a hundredth of a second a result.
     """
@@ -203,14 +204,26 @@ def _best(search: Search) -> list[tuple[Key, float]]:
 
 
 def _best_of_trios(search: Search) -> list[tuple[Key, float]]:
+    """Return the best gearing of each trio: first of each make of motor, then of each motor."""
     order = sorted(search.tally.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
     ranked: list[tuple[Key, float]] = [((*trio, gear), score) for trio, (_, score, gear) in order]
-    seen: set[int] = set()
+    makes = [make_of(option.motor) for option in search.options.motors]
+    for told_apart in (lambda key: key[0], lambda key: makes[key[0]]):
+        ranked = _firsts(ranked, told_apart)
+    return ranked
+
+
+def _firsts(
+    ranked: list[tuple[Key, float]], told_apart: Callable[[Key], object]
+) -> list[tuple[Key, float]]:
+    """Return those first that are the first of their like, each part in its order."""
+    seen: set[object] = set()
     firsts: list[tuple[Key, float]] = []
     others: list[tuple[Key, float]] = []
     for one in ranked:
-        (others if one[0][0] in seen else firsts).append(one)
-        seen.add(one[0][0])
+        like = told_apart(one[0])
+        (others if like in seen else firsts).append(one)
+        seen.add(like)
     return [*firsts, *others]
 
 

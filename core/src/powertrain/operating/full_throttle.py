@@ -160,9 +160,15 @@ def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
         at_limit_a = motor.current_at_power_a(
             speed_rad_s, share_w, controller.resistance_ohm, controller.switching_v
         )
+        # A pack that sags far gives few amps at full duty; chopped down to what it can give, the
+        # motor amps limit may hold first, and then the pack gives what that takes.
+        first = over & (at_limit_a > most_a)
         current_a = np.where(over, np.minimum(at_limit_a, most_a), current_a)
         at_most_a = np.minimum(limit_a, pack.current_at_power_a(n * share_w, standby_a))
-        battery_a = np.where(over, at_most_a, battery_a)
+        held_w = motor_side_power_w(drive, speed_rad_s, current_a)
+        held_pack_a = pack.current_at_reachable_power_a(held_w, standby_a)
+        battery_a = np.where(over, np.where(first, held_pack_a, at_most_a), battery_a)
+        over, held = over & ~first, held | first
     return current_a, battery_a, held, over
 
 

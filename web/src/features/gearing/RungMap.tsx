@@ -66,7 +66,7 @@ export function RungMap({ answer, width }: { answer: LadderAnswer; width: number
           </text>
         ))}
         <text x={width / 2} y={HEIGHT - 3} textAnchor="middle" className="fill-soft text-[11px]">
-          reduction, to 1; shaded: something stops it
+          reduction, to 1; shaded: worse than now for some part
         </text>
         <path
           d={drawn(y, (at) => {

@@ -56,7 +56,11 @@ export function OriginChip({ bench, path, label, known }: Props) {
   const change = (part: Partial<Draft>) =>
     setDraft((now) => ({ ...(now ?? drafted(known)), ...part }));
   const off = known?.tolerance_pct;
-  const words = known ? `${WORDS[known.origin]}${off ? ` ±${off} %` : ""}` : "origin?";
+  // An efficiency of 95 % that is off by a fifth is one of 94 to 96.
+  const ofLoss = path.endsWith("efficiency");
+  const words = known
+    ? `${WORDS[known.origin]}${off ? ` ±${off} %${ofLoss ? " of the loss" : ""}` : ""}`
+    : "origin?";
   return (
     <Popover.Root open={draft !== null} onOpenChange={toggle}>
       <Popover.Trigger asChild>
@@ -95,7 +99,7 @@ export function OriginChip({ bench, path, label, known }: Props) {
               value={draft?.tolerance ?? ""}
               onChange={(event) => change({ tolerance: event.target.value })}
             />
-            %
+            {ofLoss ? "% of what is lost" : "%"}
           </label>
           <label className="block">
             Note
