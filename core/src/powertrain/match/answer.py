@@ -207,10 +207,16 @@ def _best_of_trios(search: Search) -> list[tuple[Key, float]]:
     """Return the best gearing of each trio: first of each make of motor, then of each motor."""
     order = sorted(search.tally.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
     ranked: list[tuple[Key, float]] = [((*trio, gear), score) for trio, (_, score, gear) in order]
-    makes = [make_of(option.motor) for option in search.options.motors]
-    for told_apart in (lambda key: key[0], lambda key: makes[key[0]]):
-        ranked = _firsts(ranked, told_apart)
-    return ranked
+    ranked = _firsts(ranked, lambda key: key[0])
+    makes = [(option.mounts, make_of(option.motor)) for option in search.options.motors]
+    worth = [score >= NEAR_BEST * ranked[0][1] for _, score in ranked]
+    near = [one for one, is_near in zip(ranked, worth, strict=True) if is_near]
+    far = [one for one, is_near in zip(ranked, worth, strict=True) if not is_near]
+    return [*_firsts(near, lambda key: makes[key[0]]), *far]
+
+
+NEAR_BEST = 0.9
+"""Another make of motor is shown before others of the best one if it is about as good."""
 
 
 def _firsts(
