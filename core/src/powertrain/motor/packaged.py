@@ -95,7 +95,7 @@ class Packaged:
     @staticmethod
     def loss_names(motor: PackagedMotor) -> dict[str, str]:
         """Return what its losses are called."""
-        return {"copper": "copper", "brush": "motor and inverter", "turning": "iron and windage"}
+        return {"copper": "copper", "brush": "motor and inverter", "turning": "turning"}
 
     @staticmethod
     def winding(motor: PackagedMotor) -> None:

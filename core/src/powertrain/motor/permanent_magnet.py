@@ -74,7 +74,7 @@ class PermanentMagnet(FedByController):
     @staticmethod
     def loss_names(motor: PermanentMagnetMotor) -> dict[str, str]:
         """Return what its losses are called."""
-        return {"copper": "copper", "brush": "brushes", "turning": "iron and bearings"}
+        return {"copper": "copper", "brush": "brushes", "turning": "turning"}
 
     @staticmethod
     def winding(motor: PermanentMagnetMotor) -> Winding:

@@ -56,7 +56,7 @@ class SeriesWound(FedByController):
     @staticmethod
     def loss_names(motor: SeriesWoundMotor) -> dict[str, str]:
         """Return what its losses are called."""
-        return {"copper": "armature and field", "brush": "brushes", "turning": "bearings and fan"}
+        return {"copper": "copper", "brush": "brushes", "turning": "turning"}
 
     @property
     def races_unloaded(self) -> bool:

@@ -20,6 +20,7 @@ from powertrain.figures import figures_of, picture_of
 from powertrain.heat.store import Store
 from powertrain.levers.rules.winding import PREFERRED, limit_with, wound_to
 from powertrain.motor.of_document import winding_of
+from powertrain.operating.limits import Limit
 from powertrain.operating.moments import with_moments
 from powertrain.operating.state import greatest_power
 
@@ -32,9 +33,10 @@ class WindingAnswer(BaseModel):
 
     `lasting_torque_nm` is None where no amps for long are stated. `keeps_ratio` is the whole
     reduction at which the wheel turns as it does today, `keeps_teeth` the nearest teeth of the
-    first toothed stage; `keeps_change` sets winding and teeth together. `say` is what it does to
-    the top speed, and what holds it there. `bands` are the 10, 50
-    and 90 % points of the figures that doubt touches.
+    first toothed stage; `keeps_change` sets winding and teeth together. Where it can't start on the
+    hill (`climbs` false) there is no temperature after it. `say` is what it does to the top speed,
+    and what holds it there. `bands` are the 10, 50 and 90 % points of the figures that doubt
+    touches.
     """
 
     number: float
@@ -48,6 +50,7 @@ class WindingAnswer(BaseModel):
     power_w: float | None
     top_speed_kmh: float | None
     winding_climb_c: float | None
+    climbs: bool
     motor_peak_a: float | None
     limited_by: str | None
     change: dict[str, Any]
@@ -141,6 +144,7 @@ def _solved(
     share = float(_torque_per_amp(Drive.of(build)) / _torque_per_amp(drive))
     teeth, teeth_change = _keeping(build, share)
     bands = figure_bands(wound)
+    climbs = int(picture.moments.climb.state.limited_by) != Limit.CANNOT_MOVE
 
     def told(of: Drive) -> dict[str, Array | None]:
         return _constants(of, amps)
@@ -155,11 +159,12 @@ def _solved(
         lasting_a=amps,
         **constants,
         top_speed_kmh=number(figures["top_speed_kmh"]),
-        winding_climb_c=number(figures["winding_c"]),
+        winding_climb_c=number(figures["winding_c"]) if climbs else None,
+        climbs=climbs,
         motor_peak_a=number(figures["motor_peak_a"]),
         bands={
             "top_speed_kmh": bands["top_speed_kmh"],
-            "winding_climb_c": bands["winding_c"],
+            **({"winding_climb_c": bands["winding_c"]} if climbs else {}),
             "motor_peak_a": bands["motor_peak_a"],
             **drive_bands(wound, told),
         },
@@ -238,10 +243,9 @@ def _does(one: WindingAnswer, now: WindingAnswer) -> str:
     more = one.top_speed_kmh - now.top_speed_kmh
     amps = (one.motor_peak_a or 0.0) - (now.motor_peak_a or 0.0)
     goes = "as fast" if abs(more) < SAME_KMH else "faster" if more > 0 else "slower"
-    return f"On the same teeth it goes {goes}, held by {held}, with " + (
-        "as many motor amps." if abs(amps) < 0.5 else
-        f"{'more' if amps > 0 else 'fewer'} motor amps."
-    )  # fmt: skip
+    many = "as many" if abs(amps) < 0.5 else "more" if amps > 0 else "fewer"
+    said = f"On the same teeth it goes {goes}, held by {held}, with {many} motor amps."
+    return said if one.climbs else f"{said} It can't start on the hill."
 
 
 def _say(found: list[WindingAnswer]) -> str:
@@ -256,14 +260,24 @@ def _say(found: list[WindingAnswer]) -> str:
     held = HELD_BY.get(next_one.limited_by or "", "the road")
     if more > SAME_KMH:
         return (
-            "A faster winding goes faster on the same teeth, with more amps and more heat. Geared "
-            "down to today's speed it gives the same push with more amps, and nothing is won."
+            f"A faster winding goes faster on the same teeth{_paid(next_one, now)}. Geared down to "
+            "today's speed it gives the same push with more amps, and nothing is won."
         )
     return (
         f"A faster winding does not go faster here: {held} holds it at top speed. It would only "
         "turn faster in the air, and heat more. A slower one with less reduction draws fewer motor "
         "amps for the same push."
     )
+
+
+def _paid(one: WindingAnswer, now: WindingAnswer) -> str:
+    """Return what a winding's speed is paid with, by its figures."""
+    if not one.climbs:
+        return ", and can't start on the hill"
+    amps = (one.motor_peak_a or 0.0) - (now.motor_peak_a or 0.0)
+    heat = (one.winding_climb_c or 0.0) - (now.winding_climb_c or 0.0)
+    paid = [word for word, more in (("more motor amps", amps), ("more heat", heat)) if more > 0.5]
+    return f", with {' and '.join(paid)}" if paid else ""
 
 
 def _turns(one: WindingAnswer) -> float:

@@ -181,7 +181,7 @@ function heatWords(
         [names.turning, state.turning_heat_w],
       ] as const;
       return of
-        .filter(([name, watts], at) => name !== undefined && (at !== 1 || watts > 0))
+        .filter(([name, watts], at) => name !== undefined && (at === 0 || watts > 0))
         .map(([name, watts]) => `${name} ${digits(watts, 2)}`)
         .join(", ");
     }
