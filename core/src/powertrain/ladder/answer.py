@@ -144,12 +144,13 @@ def ladder_answer(
     order = _order(rungs, wished if np.any(wished) else free)
     today = float(rungs.figure("top_speed_kmh")[here]) if keep_kmh is None else keep_kmh
     best = _best(rungs, wished, today, here)
+    banded = _Banded(build)
     return LadderAnswer(
         count=len(rungs),
         reductions=len(rungs.ratio),
         open=int(np.count_nonzero(free)),
-        present=_banded(build, _rung(rungs, here, stop)),
-        best={key: _banded(build, _rung(rungs, place, stop)) for key, place in best.items()},
+        present=banded(_rung(rungs, here, stop)),
+        best={key: banded(_rung(rungs, place, stop)) for key, place in best.items()},
         best_say={key: SAY[key] for key in best},
         rungs=[_rung(rungs, int(place), stop) for place in order[:limit]],
         stages=[_stage(build, rungs, row, own, stop) for row in range(len(rungs.sizes))],
@@ -167,9 +168,10 @@ def _stops_now(build: Build) -> tuple[list[str], list[str]]:
     geared = {stopper.id: stopper.geared for stopper in stoppers()}
     fixed: list[str] = []
     already: list[str] = []
+    case = replace(Case.of(build, Drive.of(build)), cures=False)
     for rule in all_rules():
         name = rule.__module__.rsplit(".", 1)[-1]
-        for said in rule(replace(Case.of(build, Drive.of(build)), cures=False)):
+        for said in rule(case):
             if isinstance(said, Verdict) and said.severity == "stop":
                 (already if geared.get(name, False) else fixed).append(f"{said.title}.")
     return fixed, already
@@ -280,13 +282,22 @@ BANDED: dict[str, FigureId] = {
 """Figures of a rung that the bench has bands of, and its names for them."""
 
 
-def _banded(build: Build, rung: Rung) -> Rung:
-    document = with_moments(build).model_dump(mode="json", exclude_unset=True)
-    set_so = check_build(changed(document, rung.change))
-    of_bench = figure_bands(set_so)
-    bands = {key: of_bench[of] for key, of in BANDED.items()}
-    bands |= drive_bands(set_so, lambda drive: {"launch_n": launch_n(drive)})
-    return rung.model_copy(update={"bands": bands})
+class _Banded:
+    """Puts bands on rungs; those of one reduction are the same."""
+
+    def __init__(self, build: Build) -> None:
+        self.document = with_moments(build).model_dump(mode="json", exclude_unset=True)
+        self.known: dict[float, dict[str, Band]] = {}
+
+    def __call__(self, rung: Rung) -> Rung:
+        bands = self.known.get(rung.ratio)
+        if bands is None:
+            set_so = check_build(changed(self.document, rung.change))
+            of_bench = figure_bands(set_so)
+            bands = {key: of_bench[of] for key, of in BANDED.items()}
+            bands |= drive_bands(set_so, lambda drive: {"launch_n": launch_n(drive)})
+            self.known[rung.ratio] = bands
+        return rung.model_copy(update={"bands": bands})
 
 
 def _rung(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> Rung:

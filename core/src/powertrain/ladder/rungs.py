@@ -138,7 +138,13 @@ def rungs_of(build: Build, sizes: list[StageSizes]) -> Rungs:
             figures[name].append(filled(value, (block.shape[1],)))
         loads.append(_loads(many, geared, block.shape[1]))
         hots.append(hottest(many))
-    here = _solved(build, sizes, _present(build, sizes), assumed)
+    all_loads = np.concatenate(loads, axis=1)
+    own = _present(build, sizes)
+    place = _same_reduction(teeth, own)
+    if place is None:
+        base = _loads(_solved(build, sizes, own, assumed), geared, 1)[:, 0]
+    else:
+        base = all_loads[:, place]
     none = np.zeros(len(OF_TEETH))
     return Rungs(
         sizes=sizes,
@@ -146,10 +152,8 @@ def rungs_of(build: Build, sizes: list[StageSizes]) -> Rungs:
         ratio=np.concatenate(ratios),
         figures={name: np.concatenate(parts) for name, parts in figures.items()},
         rules=rules,
-        loads=np.concatenate(
-            [np.concatenate(loads, axis=1), np.zeros((len(OF_TEETH), teeth.shape[1]))]
-        ),
-        base=np.concatenate([_loads(here, geared, 1)[:, 0], none]),
+        loads=np.concatenate([all_loads, np.zeros((len(OF_TEETH), teeth.shape[1]))]),
+        base=np.concatenate([base, none]),
         hot=_joined(hots),
         stopped_by_teeth=_by_teeth(build, sizes, rules),
     )
@@ -255,6 +259,13 @@ def _present(build: Build, sizes: list[StageSizes]) -> NDArray[np.float64]:
         assert isinstance(stage, ToothedStage)
         rows += [[float(stage.driver_teeth)], [float(stage.driven_teeth)]]
     return np.array(rows)
+
+
+def _same_reduction(teeth: NDArray[np.float64], own: NDArray[np.float64]) -> int | None:
+    """Return the column whose teeth reduce as `own` do, exactly; None where none does."""
+    under, over = np.prod(teeth[0::2], axis=0), np.prod(teeth[1::2], axis=0)
+    same = np.flatnonzero(over * np.prod(own[0::2]) == under * np.prod(own[1::2]))
+    return int(same[0]) if len(same) else None
 
 
 def _by_teeth(build: Build, sizes: list[StageSizes], rules: tuple[str, ...]) -> Places:

@@ -123,10 +123,10 @@ class PermanentMagnet(FedByController):
         return replace(
             self,
             **self._faster(always),
-            boost=KV_PER_DEGREE * timing.boost_deg / always,
+            boost=_beside(timing.boost_deg, always),
             boost_from_rad_s=timing.boost_from_rad_s,
             boost_to_rad_s=np.maximum(timing.boost_to_rad_s, timing.boost_from_rad_s + 1e-6),
-            turbo=KV_PER_DEGREE * timing.turbo_deg / always,
+            turbo=_beside(timing.turbo_deg, always),
         )
 
     def wide_open(self) -> "PermanentMagnet":
@@ -282,3 +282,8 @@ def _free_runs(motor: PermanentMagnetMotor, constant: Array) -> tuple[Array, Arr
     more_speed = (more_v - drop_v - more_a * motor.resistance_ohm) / constant
     slope = (more_a - amps) / (more_speed - speed)
     return scalar(amps) - slope * speed, slope
+
+
+def _beside(degrees: Array, always: Array) -> Array:
+    """Return the share of KV that degrees add to what always acts; none stays one number."""
+    return scalar(0.0) if is_nought(degrees) else KV_PER_DEGREE * degrees / always

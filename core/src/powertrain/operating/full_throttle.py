@@ -165,10 +165,12 @@ def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
         first = over & (at_limit_a > most_a)
         current_a = np.where(over, np.minimum(at_limit_a, most_a), current_a)
         at_most_a = np.minimum(limit_a, pack.current_at_power_a(n * share_w, standby_a))
-        held_w = motor_side_power_w(drive, speed_rad_s, current_a)
-        held_pack_a = pack.current_at_reachable_power_a(held_w, standby_a)
-        battery_a = np.where(over, np.where(first, held_pack_a, at_most_a), battery_a)
-        over, held = over & ~first, held | first
+        battery_a = np.where(over, at_most_a, battery_a)
+        if first.any():
+            held_w = motor_side_power_w(drive, speed_rad_s, current_a)
+            held_pack_a = pack.current_at_reachable_power_a(held_w, standby_a)
+            battery_a = np.where(first, held_pack_a, battery_a)
+            over, held = over & ~first, held | first
     return current_a, battery_a, held, over
 
 
@@ -216,6 +218,13 @@ def fastest_mps(drive: Drive) -> Array:
     source_v = drive.pack.voltage_v(drive.controller.standby_a) - drive.controller.switching_v
     speed_mps = drive.road_speed_mps(drive.motor.fastest_rad_s(source_v))
     return speed_mps / drive.train.gears[-1]
+
+
+def corners_to_mps(drive: Drive, shape: tuple[int, ...], most_mps: Array) -> Array:
+    """Return the corners along a last axis, each within rest and `most_mps` (of `shape`)."""
+    found = np.stack([np.broadcast_to(c, shape) for c in corner_speeds_mps(drive)], axis=-1)
+    found = np.where(np.isfinite(found), found, 0.0)
+    return np.minimum(np.maximum(found, 0.0), np.broadcast_to(most_mps, shape)[..., None])
 
 
 def corner_speeds_mps(drive: Drive) -> tuple[Array, ...]:

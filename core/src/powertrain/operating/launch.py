@@ -6,11 +6,11 @@ import numpy as np
 
 from powertrain.arrays import Array, floats, shape_of, with_axis
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import LEVEL, corner_speeds_mps, full_throttle
+from powertrain.operating.full_throttle import LEVEL, corners_to_mps, full_throttle, push_n
 from powertrain.recorded.numbers import is_recorded
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
-_POINTS, _WEIGHTS = np.polynomial.legendre.leggauss(5)
+_POINTS, _WEIGHTS = np.polynomial.legendre.leggauss(4)
 COARSE_SHARES, COARSE_PARTS = (_POINTS + 1) / 2, _WEIGHTS / 2
 
 PANELS = np.concatenate([[0.0, 0.5, 0.8], 1 - 0.5 ** np.arange(4, 14), [1.0]])
@@ -46,7 +46,7 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
     else:
         at = full_throttle(along, ends)
         speeds, weights = _falling(ends, at.force_n - along.road.force_n(ends, LEVEL))
-        force_n = full_throttle(along, speeds).force_n
+        force_n = push_n(along, speeds)
     spare_n = force_n - along.road.force_n(speeds, LEVEL)
     stuck = np.any((spare_n <= 0) & (weights > 0), axis=-1)
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -116,9 +116,7 @@ def _ends_mps(drive: Drive, to_mps: Array, fine: bool) -> Array:
     """Return the ends of the smooth parts of a launch, along a last axis."""
     to_mps = floats(to_mps)
     shape = np.broadcast_shapes(shape_of(drive), to_mps.shape)
-    corners = [np.broadcast_to(np.nan_to_num(c, posinf=0, neginf=0), shape)
-               for c in corner_speeds_mps(drive)]  # fmt: skip
-    inner = np.sort(np.clip(np.stack(corners, axis=-1), 0, to_mps[..., None]), axis=-1)
+    inner = np.sort(corners_to_mps(drive, shape, to_mps), axis=-1)
     if not fine and not is_recorded(inner):
         inner = _used(inner)
     last = np.broadcast_to(to_mps, shape)[..., None]

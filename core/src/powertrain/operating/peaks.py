@@ -6,7 +6,7 @@ import numpy as np
 
 from powertrain.arrays import Array, floats, shape_of, with_axis
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import corner_speeds_mps, full_throttle
+from powertrain.operating.full_throttle import corners_to_mps, full_throttle
 from powertrain.operating.state import State
 from powertrain.recorded.numbers import is_recorded
 
@@ -44,11 +44,7 @@ def peaks_to(drive: Drive, top_mps: Array) -> Peaks:
 def _looked_at(drive: Drive, top_mps: Array) -> Array:
     shape = np.broadcast_shapes(shape_of(drive), top_mps.shape)
     last = np.broadcast_to(top_mps, shape)[..., None]
-    inner = [
-        np.clip(np.nan_to_num(np.broadcast_to(corner, shape), posinf=0, neginf=0), 0, top_mps)
-        for corner in corner_speeds_mps(drive)
-    ]
-    columns = np.stack(inner, axis=-1)
+    columns = corners_to_mps(drive, shape, top_mps)
     if not is_recorded(columns):
         columns = columns[..., np.any(columns > 0, axis=tuple(range(columns.ndim - 1)))]
     found = [np.zeros_like(last), columns, last]
