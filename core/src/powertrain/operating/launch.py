@@ -1,12 +1,19 @@
 """Launch from standstill at full throttle on the level."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from powertrain.arrays import Array, floats, shape_of, with_axis
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import LEVEL, corners_to_mps, full_throttle, push_n
+from powertrain.operating.full_throttle import (
+    LEVEL,
+    FullThrottle,
+    corners_to_mps,
+    full_throttle,
+    push_n,
+)
+from powertrain.operating.peaks import SHIFTS, Peaks, peaks_of
 from powertrain.recorded.numbers import is_recorded
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
@@ -39,21 +46,59 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
     """
     ends = _ends_mps(drive, to_mps, fine)
     along = with_axis(drive)
-    if fine:
-        speeds, weights = _panels(ends)
-        at = full_throttle(along, np.concatenate([ends, speeds], axis=-1))
-        force_n = at.force_n[..., ends.shape[-1] :]
-    else:
-        at = full_throttle(along, ends)
-        speeds, weights = _falling(ends, at.force_n - along.road.force_n(ends, LEVEL))
-        force_n = push_n(along, speeds)
+    if not fine:
+        return _coarse(along, ends, full_throttle(along, ends))
+    speeds, weights = _panels(ends)
+    at = full_throttle(along, np.concatenate([ends, speeds], axis=-1))
+    return _summed(along, speeds, weights, at.force_n[..., ends.shape[-1] :], _first(at, ends))
+
+
+def launch_with_peaks(drive: Drive, to_mps: Array, top_mps: Array) -> tuple[Launch, Peaks]:
+    """Return a coarse launch with the peaks on the way to top speed, which share their corners."""
+    to_mps, top_mps = floats(to_mps), floats(top_mps)
+    shape = np.broadcast_shapes(shape_of(drive), to_mps.shape, top_mps.shape)
+    corners = np.sort(corners_to_mps(drive, shape, np.maximum(to_mps, top_mps)), axis=-1)
+    if not is_recorded(corners):
+        corners = _used(corners)
+    to, top = (np.broadcast_to(speed, shape)[..., None] for speed in (to_mps, top_mps))
+    along = with_axis(drive)
+    speeds = [np.zeros_like(to), corners, to, top]
+    if len(drive.train.gears) > 1:
+        # A change of gear may come at any speed.
+        speeds.append(top * SHIFTS)
+    looked = np.concatenate(speeds, axis=-1)
+    at = full_throttle(along, looked)
+    peaks = peaks_of(along, at, looked <= top)
+    # A corner beyond the launch is its end.
+    ends = np.minimum(looked[..., : 2 + corners.shape[-1]], to)
+    last = corners.shape[-1] + 1
+    beyond = looked[..., : last + 1] > to
+    force_n, battery_a, motor_a = (
+        np.where(beyond, value[..., last : last + 1], value[..., : last + 1])
+        for value in (at.force_n, at.battery_current_a, at.motor_current_a)
+    )
+    shared = replace(at, force_n=force_n, battery_current_a=battery_a, motor_current_a=motor_a)
+    return _coarse(along, ends, shared), peaks
+
+
+def _coarse(along: Drive, ends: Array, at: FullThrottle) -> Launch:
+    speeds, weights = _falling(ends, at.force_n - along.road.force_n(ends, LEVEL))
+    return _summed(along, speeds, weights, push_n(along, speeds), _first(at, ends))
+
+
+def _first(at: FullThrottle, ends: Array) -> tuple[Array, Array]:
+    count = ends.shape[-1]
+    return at.battery_current_a[..., :count], at.motor_current_a[..., :count]
+
+
+def _summed(
+    along: Drive, speeds: Array, weights: Array, force_n: Array, amps: tuple[Array, Array]
+) -> Launch:
     spare_n = force_n - along.road.force_n(speeds, LEVEL)
     stuck = np.any((spare_n <= 0) & (weights > 0), axis=-1)
     with np.errstate(divide="ignore", invalid="ignore"):
         seconds = np.where(weights > 0, weights * along.equivalent_mass_kg / spare_n, 0.0)
-    battery_a, motor_a = (
-        amps[..., : ends.shape[-1]] for amps in (at.battery_current_a, at.motor_current_a)
-    )
+    battery_a, motor_a = amps
     return Launch(
         time_s=np.where(stuck, np.inf, seconds.sum(axis=-1)),
         distance_m=np.where(stuck, np.inf, (seconds * speeds).sum(axis=-1)),

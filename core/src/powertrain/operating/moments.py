@@ -11,7 +11,7 @@ from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
 from powertrain.operating.full_throttle import LEVEL, fastest_mps, full_throttle
-from powertrain.operating.launch import Launch, launch, launch_at_most
+from powertrain.operating.launch import Launch, launch, launch_at_most, launch_with_peaks
 from powertrain.operating.limits import Limit
 from powertrain.operating.peaks import Peaks, peaks_to
 from powertrain.operating.state import State, state_at_full_throttle
@@ -101,7 +101,7 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
     tops = _tops_on_hills(first, float(grade_pct))
     flat, hill = _flat_and_hill(drive, tops, grade_pct)
     asked = _asked(build, grade_pct, float(np.ravel(flat.speed_mps)[0]))
-    launching, run = _launch(drive, asked, flat, fine)
+    launching, run, peaks = _launch(drive, asked, flat, fine)
     always = np.ones(np.shape(flat.speed_mps), bool)
     free = free_running_full(drive)
     return Moments(
@@ -111,7 +111,7 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
         top_speed=Moment("top_speed", flat, None, 0.0, False, flat.speed_mps > 0),
         wheels_up=Moment("wheels_up", free, None, 0.0, False, always),
         launch_run=run,
-        peaks=peaks_to(drive, flat.speed_mps),
+        peaks=peaks,
         climb_top=hill,
         tops=tops,
         asked=asked,
@@ -176,8 +176,11 @@ def searched_moments(build: Build, drive: Drive, *, timed: bool) -> Moments:
         met = hill.limited_by != Limit.CANNOT_MOVE
         climb = Moment("climb", hill, None, float(grade_pct), assumed, met)
     halfway_mps = np.minimum(asked.launch_to_mps, flat.speed_mps) / 2
-    run = (launch(drive, asked.launch_to_mps, fine=False) if timed
-           else launch_at_most(drive, asked.launch_to_mps))  # fmt: skip
+    if timed:
+        run, peaks = launch_with_peaks(drive, asked.launch_to_mps, flat.speed_mps)
+    else:
+        run = launch_at_most(drive, asked.launch_to_mps)
+        peaks = peaks_to(drive, flat.speed_mps)
     state = state_at_full_throttle(drive, halfway_mps, LEVEL)
     return Moments(
         launch=Moment("launch", state, None, 0.0, False, np.isfinite(run.time_s)),
@@ -186,7 +189,7 @@ def searched_moments(build: Build, drive: Drive, *, timed: bool) -> Moments:
         top_speed=Moment("top_speed", flat, None, 0.0, False, flat.speed_mps > 0),
         wheels_up=replace(told.cruise, id="wheels_up"),
         launch_run=run,
-        peaks=peaks_to(drive, flat.speed_mps),
+        peaks=peaks,
         climb_top=climb.state,
         tops=flat,
         asked=asked,
@@ -294,14 +297,21 @@ def _asked(build: Build, grade_pct: Array, top_mps: float) -> Asked:
     )
 
 
-def _launch(drive: Drive, asked: Asked, flat: State, fine: bool) -> tuple[Moment, Launch | None]:
+def _launch(
+    drive: Drive, asked: Asked, flat: State, fine: bool
+) -> tuple[Moment, Launch | None, Peaks]:
     to_mps = asked.launch_to_mps
     halfway_mps = np.minimum(to_mps, flat.speed_mps) / 2
     state = state_at_full_throttle(drive, halfway_mps, scalar(0.0))
-    run = launch(drive, to_mps, fine=fine) if to_mps > 0 else None
+    run: Launch | None = None
+    if fine or not to_mps > 0:
+        peaks = peaks_to(drive, flat.speed_mps)
+        run = launch(drive, to_mps) if to_mps > 0 else None
+    else:
+        run, peaks = launch_with_peaks(drive, to_mps, flat.speed_mps)
     met = np.zeros(np.shape(flat.speed_mps), bool) if run is None else np.isfinite(run.time_s)
     kmh, assumed = _kmh(to_mps), "launch" in asked.assumed
-    return Moment("launch", state, kmh, 0.0, assumed, met), run
+    return Moment("launch", state, kmh, 0.0, assumed, met), run, peaks
 
 
 def _climb(drive: Drive, asked: Asked, hill: State) -> Moment:

@@ -3,15 +3,16 @@
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from powertrain.arrays import Array, floats, shape_of, with_axis
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import corners_to_mps, full_throttle
+from powertrain.operating.full_throttle import FullThrottle, corners_to_mps, full_throttle
 from powertrain.operating.state import State
 from powertrain.recorded.numbers import is_recorded
 
-SHIFTS = 12
-"""Speeds looked at in between where gears are changed, since a change may come at any."""
+SHIFTS = np.linspace(0.0, 1.0, 14)[1:-1]
+"""Shares of top speed looked at in between where gears are changed, which may be at any."""
 
 
 @dataclass(frozen=True)
@@ -36,9 +37,15 @@ def peaks_to(drive: Drive, top_mps: Array) -> Peaks:
     """
     speeds = _looked_at(drive, floats(top_mps))
     along = with_axis(drive)
-    at = full_throttle(along, speeds)
-    watts = along.pack.voltage_v(at.battery_current_a) * at.battery_current_a
-    return Peaks(*(of.max(axis=-1) for of in (at.battery_current_a, at.motor_current_a, watts)))
+    return peaks_of(along, full_throttle(along, speeds), np.ones(speeds.shape, bool))
+
+
+def peaks_of(along: Drive, at: FullThrottle, counts: NDArray[np.bool_]) -> Peaks:
+    """Return the greatest along the last axis, of what counts."""
+    battery_a = np.where(counts, at.battery_current_a, 0.0)
+    motor_a = np.where(counts, at.motor_current_a, 0.0)
+    watts = along.pack.voltage_v(battery_a) * battery_a
+    return Peaks(*(of.max(axis=-1) for of in (battery_a, motor_a, watts)))
 
 
 def _looked_at(drive: Drive, top_mps: Array) -> Array:
@@ -49,5 +56,5 @@ def _looked_at(drive: Drive, top_mps: Array) -> Array:
         columns = columns[..., np.any(columns > 0, axis=tuple(range(columns.ndim - 1)))]
     found = [np.zeros_like(last), columns, last]
     if len(drive.train.gears) > 1:
-        found.append(last * np.linspace(0.0, 1.0, SHIFTS + 2)[1:-1])
+        found.append(last * SHIFTS)
     return np.concatenate(found, axis=-1)

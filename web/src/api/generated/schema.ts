@@ -4324,10 +4324,10 @@ export interface components {
          *
          *     `lasting_torque_nm` is None where no amps for long are stated. `keeps_ratio` is the whole
          *     reduction at which the wheel turns as it does today, `keeps_teeth` the nearest teeth of the
-         *     first toothed stage; `keeps_change` sets winding and teeth together. Where it `climbs` not at all
-         *     there is no temperature after the hill. `say` is what it does to
-         *     the top speed, and what holds it there. `bands` are the 10, 50
-         *     and 90 % points of the figures that doubt touches.
+         *     first toothed stage; `keeps_change` sets winding and teeth together. Where it can't start on the
+         *     hill (`climbs` false) there is no temperature after it. `say` is what it does to the top speed,
+         *     and what holds it there. `bands` are the 10, 50 and 90 % points of the figures that doubt
+         *     touches.
          */
         WindingAnswer: {
             /** Number */
