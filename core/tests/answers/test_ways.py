@@ -13,6 +13,7 @@ from powertrain.ladder.rungs import rungs_of
 from powertrain.ladder.sizes import sizes_of
 from powertrain.shelf.shipped import shipped_shelf
 from powertrain.ways.boost import boost
+from powertrain.ways.overvolt import overvolt
 from powertrain.ways.windings import windings
 
 GEARED = {
@@ -152,3 +153,12 @@ def test_the_bench_and_the_ladder_agree_on_the_present_rung():
     told, seen = ladder_of(build), solve(build)
     stopped = {one.title + "." for one in seen.verdicts if one.severity == "stop"}
     assert set(told.fixed) | set(told.already) == stopped
+
+
+def test_a_build_that_can_not_move_is_told_so_by_every_view():
+    build = check_build(document_with({"vehicle.mass_kg": 90_000}))
+    told = windings(build, shipped_shelf())
+    assert all(one.top_speed_kmh == 0 for one in told.windings)
+    assert not any(one.climbs for one in told.windings)
+    assert ladder_of(build).count > 0
+    assert overvolt(build, 14).then.top_speed_kmh == 0

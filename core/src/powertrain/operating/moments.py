@@ -129,14 +129,22 @@ def left_open(build: Build) -> tuple[MomentId, ...]:
     return tuple(moment for moment, value in asked.items() if value is None)
 
 
+LEAST_KMH = 0.1
+
+
 def with_moments(build: Build) -> Build:
     """Return a build that says itself where launch and cruise are looked at."""
     asked = moments_of(build, Drive.of(build)).asked
     own = build.moments
     # The hill that is looked at where none is said is the same for every build, and stays unsaid.
+    # Of a build that can't move they would be nought, which is no speed to be looked at.
+    launch_kmh, cruise_kmh = (
+        max(float(kmh_from_mps(speed)), LEAST_KMH)
+        for speed in (asked.launch_to_mps, asked.cruise_mps)
+    )
     said = {
-        "launch_to_kmh": own.launch_to_kmh or float(kmh_from_mps(asked.launch_to_mps)),
-        "cruise_kmh": own.cruise_kmh or float(kmh_from_mps(asked.cruise_mps)),
+        "launch_to_kmh": own.launch_to_kmh or launch_kmh,
+        "cruise_kmh": own.cruise_kmh or cruise_kmh,
     }
     return build.model_copy(update={"moments": own.model_copy(update=said)})
 

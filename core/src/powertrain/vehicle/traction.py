@@ -9,7 +9,7 @@ from functools import cached_property
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, is_nought, scalar
 from powertrain.constants import STANDARD_GRAVITY_MPS2
 from powertrain.documents.vehicle import Traction, Vehicle
 
@@ -60,6 +60,8 @@ class Grip:
         the weight on the driven axle.
         """
         on_road_n = weight_n * np.cos(np.arctan(grade_pct / 100))
+        if is_nought(self.lever):
+            return self.friction * (on_road_n * self.driven_share)
         at_rest_n = on_road_n * self.driven_share - self.lever * rolling_n
         with np.errstate(divide="ignore", invalid="ignore"):
             keeps = 1 - self.friction * self.lever

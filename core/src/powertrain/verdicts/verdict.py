@@ -2,13 +2,14 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any, Literal, overload
 
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, scalar
 from powertrain.controller.chopper import dc_for
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
@@ -16,6 +17,7 @@ from powertrain.figures import Picture, picture_of
 from powertrain.heat.limits import Limits
 from powertrain.heat.stall import Stall, stall_of
 from powertrain.heat.store import Store
+from powertrain.operating.full_throttle import FullThrottle, full_throttle
 from powertrain.operating.moments import Moment, Moments
 from powertrain.operating.state import State
 
@@ -47,6 +49,11 @@ class Many:
     def moments(self) -> Moments:
         """The five moments."""
         return self.picture.moments
+
+    @cached_property
+    def start(self) -> FullThrottle:
+        """Full throttle from standstill on the level."""
+        return full_throttle(self.drive, scalar(0.0))
 
 
 @dataclass(frozen=True)

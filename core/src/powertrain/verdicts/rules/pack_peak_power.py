@@ -16,13 +16,13 @@ def judge(case: Case) -> Iterator[Verdict]:
     """
     drive, path = case.drive, "controller.battery_current_limit_a"
     peak_a = float(drive.pack.current_at_greatest_power_a(drive.controller.standby_a))
-    amps = float(full_throttle(drive, scalar(0.0)).battery_current_a)
+    amps = float(case.start.battery_current_a)
     if not amps > peak_a * (1 + 1e-9):
         return
     limit_a = float(f"{0.995 * peak_a:.3g}") / case.build.controller.count
     held = replace(drive.controller, battery_current_limit_a=scalar(peak_a))
     better = full_throttle(replace(drive, controller=held), scalar(0.0))
-    push_n, now_n = float(better.force_n), float(full_throttle(drive, scalar(0.0)).force_n)
+    push_n, now_n = float(better.force_n), float(case.start.force_n)
     yield Verdict(
         id="pack_peak_power",
         part="pack",

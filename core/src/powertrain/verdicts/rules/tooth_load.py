@@ -4,10 +4,8 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from powertrain.arrays import scalar
 from powertrain.documents.vehicle import Stage, ToothedStage
 from powertrain.gearing.train import ratio_of
-from powertrain.operating.full_throttle import full_throttle
 from powertrain.verdicts.verdict import (
     Case,
     Many,
@@ -31,7 +29,7 @@ wears and stretches, at the other it is a question of when; common practice, no 
 
 def judge(case: Case) -> Iterator[Verdict | NotJudged]:
     """Judge each stage at the torque of a full-throttle start."""
-    start = full_throttle(case.drive, scalar(0.0))
+    start = case.start
     torque_nm = float(start.shaft_torque_nm) * case.build.motor.count
     for index, stage in enumerate(case.build.gearing):
         if isinstance(stage, ToothedStage):
@@ -165,5 +163,5 @@ def stops(many: Many) -> Mask:
     most_nm = carries_nm(many.build.gearing)
     if math.isinf(most_nm):
         return nowhere(many)
-    start = full_throttle(many.drive, scalar(0.0))
+    start = many.start
     return nowhere(many) | exceeds(start.shaft_torque_nm * many.build.motor.count, most_nm)

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.operating.full_throttle import full_throttle, grips_n
+from powertrain.operating.full_throttle import grips_n
 from powertrain.operating.limits import Limit
 from powertrain.vehicle.traction import is_assumed
 from powertrain.verdicts.verdict import (
@@ -41,8 +41,8 @@ def slips_on_climb(many: Many) -> Mask:
 
 
 def _grip(case: Case) -> Verdict:
-    drive, level, still = case.drive, scalar(0.0), scalar(0.0)
-    at = full_throttle(drive, still)
+    drive, level = case.drive, scalar(0.0)
+    at = case.start
     holds_n = float(grips_n(drive, level))
     push_n = float(at.force_n)
     spins = int(at.limited_by) == Limit.TRACTION
@@ -87,7 +87,7 @@ def _grip(case: Case) -> Verdict:
 def _gains(many: Many) -> Array:
     """Return the acceleration of a full-throttle start."""
     drive, level = many.drive, scalar(0.0)
-    spare_n = full_throttle(drive, level).force_n - drive.road.rolling_n(level)
+    spare_n = many.start.force_n - drive.road.rolling_n(level)
     return spare_n / drive.equivalent_mass_kg
 
 
