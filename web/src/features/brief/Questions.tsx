@@ -32,7 +32,7 @@ const BLANKS = {
     open: "?",
     needed: true,
   },
-  "final_drive.ratio": { label: "Ratio of the axle itself", unit: "", open: "none" },
+  "final_drive.ratio": { label: "Ratio of the axle itself", unit: "", open: "nothing" },
   "vehicle.drag_area_m2": { label: "Drag area", unit: "m2", open: "?", needed: true },
   "wishes.top_speed_kmh.min": { label: "Top speed at least", unit: "km/h" },
   "wishes.top_speed_kmh.max": { label: "Top speed at most", unit: "km/h" },
@@ -64,8 +64,8 @@ export function Questions({ saying, usual }: { saying: Saying; usual: Counts }) 
       <Ask title="What has to move?">
         It weighs {blank("vehicle.mass_kg")} with its load, without motor, controller and pack, and
         rolls {blank("wheel.rolling_circumference_mm")} in one turn of the driven wheel, on{" "}
-        <Ground saying={saying} />. Its drag area is {blank("vehicle.drag_area_m2")}. The axle has a
-        ratio of its own of {blank("final_drive.ratio")}.
+        <Ground saying={saying} />. Its drag area is {blank("vehicle.drag_area_m2")}. The axle
+        itself gears down by {blank("final_drive.ratio")}.
       </Ask>
       <Ask title="How fast?">
         At least {blank("wishes.top_speed_kmh.min")} and at most {blank("wishes.top_speed_kmh.max")}{" "}
