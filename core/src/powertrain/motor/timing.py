@@ -8,7 +8,7 @@ full throttle alone.
 
 from dataclasses import dataclass
 
-from powertrain.arrays import Array, is_nought, scalar, scalar_or
+from powertrain.arrays import Array, scalar, scalar_or
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.electrics import Controller
 from powertrain.documents.motor import MotorDocument
@@ -48,11 +48,6 @@ class Timing:
             boost_to_rad_s=scalar(begins if ends is None else ends) / RPM_PER_RAD_S,
             turbo_deg=scalar_or(controller.turbo_timing_deg, 0.0),
         )
-
-    @property
-    def has_boost(self) -> bool:
-        """Whether any of it depends on the rpm."""
-        return not is_nought(self.boost_deg)
 
 
 def acting_deg(motor: MotorDocument, controller: Controller) -> tuple[float, float]:

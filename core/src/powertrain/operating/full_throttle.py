@@ -87,8 +87,7 @@ def push_by_limit(drive: Drive, grade_pct: Array) -> list[Push]:
     """Return, for each electric limit, the push that it alone leaves, a smooth function of speed.
 
     Where the pack is not driven beyond its greatest power, `push_n` is the least of them and of
-    what the tyres put down. With
-    a gearbox they are those of the tallest gear.
+    what the tyres put down. With a gearbox they are those of the tallest gear.
     """
     geared = drive.wide_open().in_gear(drive.train.gears[-1])
     pack, controller, motor = geared.pack, geared.controller, geared.motor
