@@ -50,15 +50,21 @@ class Train:
         """Part of the shaft's power that reaches the wheel."""
         return _product(self.efficiencies)
 
+    @cached_property
+    def _ways(self) -> tuple[Array, Array]:
+        """Torque at the wheel for one at the shaft, driving the wheel and driven by it."""
+        return self.ratio * self.efficiency, self.ratio / self.efficiency
+
     def wheel_torque_nm(self, shaft_torque_nm: Array) -> Array:
         """Return the torque at the wheel; the loss is divided out when the wheel drives."""
-        passed = np.where(shaft_torque_nm >= 0, self.efficiency, 1 / self.efficiency)
-        return shaft_torque_nm * self.ratio * passed
+        driving, driven = self._ways
+        # What is lost makes a push less and a drag more: the lesser of the two, either way.
+        return np.minimum(shaft_torque_nm * driving, shaft_torque_nm * driven)
 
     def shaft_torque_nm(self, wheel_torque_nm: Array) -> Array:
         """Return the torque at the shaft for one at the wheel; inverse of `wheel_torque_nm`."""
-        passed = np.where(wheel_torque_nm >= 0, self.efficiency, 1 / self.efficiency)
-        return wheel_torque_nm / (self.ratio * passed)
+        driving, driven = self._ways
+        return np.maximum(wheel_torque_nm / driving, wheel_torque_nm / driven)
 
     def stage_losses_w(self, shaft_w: Array) -> tuple[Array, ...]:
         """Return the heat of each stage, in order, when `shaft_w` flows in at the motor's side."""

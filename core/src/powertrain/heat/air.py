@@ -1,6 +1,7 @@
 """How a surface gives its heat to the air: still air and radiation, wind, fan, heat sink, box."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -64,12 +65,16 @@ class Air:
             thin=density_kg_m3 / SEA_LEVEL_KG_M3,
         )
 
+    @cached_property
+    def _blown(self) -> bool:
+        return bool(np.any(self.exposure) or np.any(self.fan_mps))
+
     def conductance_w_per_k(self, still_k_per_w: Array, travel_mps: Array) -> Array:
         """Return the watts per kelvin that leave a part with `still_k_per_w` in still air."""
         # Half of what leaves in still air is radiation, which no air carries; the other half is
         # natural convection, which goes with the root of the density.
         more = 0.5 + 0.5 * np.sqrt(self.thin)
-        if np.any(self.exposure) or np.any(self.fan_mps):
+        if self._blown:
             blown_mps = np.hypot(self.exposure * np.abs(travel_mps), self.fan_mps) * self.thin
             more = more + forced_w_per_m2_k(blown_mps, self.size_m) / STILL_W_PER_M2_K
         own = self.boxed * more / still_k_per_w

@@ -19,6 +19,8 @@ MOST_WEAKENED = 0.7
 
 MAGNET_ROUNDS = 6
 
+SAME = scalar(1.0)
+
 
 @dataclass(frozen=True)
 class Flows:
@@ -93,26 +95,26 @@ def temperatures(
     seconds : array_like
         After how long the moment is looked at.
     timed : bool
-        Whether to find the times at which winding and case pass their limits, and the share of
+        Whether to find where it all ends, the times at which limits are passed, and the share of
         repeated duty; they take most of the work, and are NaN without.
     """
+    if not timed:
+        return _untimed(after(store, flows, seconds), limits)
     start = store.parts_c - store.ambient_c
-    winding, case = _motor_after(store, flows, seconds)
-    lumps = _lumps(store, flows, scalar(1.0))
+    cold = lumps = _lumps(store, flows, _leaves_w_per_k(store, flows))
+    winding, case = _motor_after(store, flows, seconds, cold)
     winding_end, case_end = lumps.steady_k()
     for _ in _magnet_rounds(store):
-        lumps = _lumps(store, flows, _weakened(store, flows, case_end))
+        weaker = _weakened(store, flows, case_end)
+        lumps = _lumps(store, flows, cold.to_air_w_per_k, weaker)
         winding_end, case_end = lumps.steady_k()
-    winding_s = case_s = np.full(np.shape(winding), np.nan)
-    burnt_s = (winding_s, case_s)
     rooms = {key: getattr(limits, key).value_c - store.ambient_c for key in NODES}
     burnt = {key: limits.burnt_c(key) - store.ambient_c for key in NODES}
-    if timed:
-        ends = (winding_end, case_end)
-        winding_s, case_s = lumps.seconds_until((rooms["winding"], rooms["case"]), ends, start)
-        burnt_s = (np.full(np.shape(winding), np.inf),) * 2
-        if np.any(winding > burnt["winding"]) or np.any(case > burnt["case"]):
-            burnt_s = lumps.seconds_until((burnt["winding"], burnt["case"]), ends, start)
+    ends = (winding_end, case_end)
+    winding_s, case_s = lumps.seconds_until((rooms["winding"], rooms["case"]), ends, start)
+    burnt_s = (np.full(np.shape(winding), np.inf),) * 2
+    if np.any(winding > burnt["winding"]) or np.any(case > burnt["case"]):
+        burnt_s = lumps.seconds_until((burnt["winding"], burnt["case"]), ends, start)
 
     def node(
         key: NodeId, reached_k: Array, end_k: Array, to_limit_s: Array, burns_s: Array
@@ -127,10 +129,11 @@ def temperatures(
 
     def single(key: NodeId, part: PartStore, heat_w: Array) -> Node:
         lump = _one(part, heat_w, flows.travel_mps)
-        return node(
-            key, lump.after_k(seconds, start), lump.steady_k(),
-            lump.seconds_until(rooms[key], start), lump.seconds_until(burnt[key], start),
-        )  # fmt: skip
+        reached_k, burns_s = lump.after_k(seconds, start), scalar(np.inf)
+        if np.any(reached_k > burnt[key]):
+            burns_s = lump.seconds_until(burnt[key], start)
+        to_limit_s = lump.seconds_until(rooms[key], start)
+        return node(key, reached_k, lump.steady_k(), to_limit_s, burns_s)
 
     return Temperatures(
         winding=node("winding", winding, winding_end, winding_s, burnt_s[0]),
@@ -138,8 +141,17 @@ def temperatures(
         controller=single("controller", store.controller, flows.controller_w),
         pack=single("pack", store.pack, flows.pack_w),
         runs_away=lumps.runs_away,
-        repeat_share=_repeat_share(store, flows, limits) if timed else winding_s,
+        repeat_share=_repeat_share(store, flows, limits, cold),
     )
+
+
+def _untimed(reached: dict[NodeId, Array], limits: Limits) -> Temperatures:
+    unknown = np.full(np.shape(reached["winding"]), np.nan)
+    winding, case, controller, pack = (
+        Node(limits.or_burnt(key, reached[key]), unknown, unknown, unknown) for key in NODES
+    )
+    never = np.zeros(unknown.shape, bool)
+    return Temperatures(winding, case, controller, pack, never, unknown)
 
 
 TABLE = np.geomspace(1e-5, 1.0, 120)
@@ -172,7 +184,8 @@ def burnt_seconds(
 def after(store: Store, flows: Flows, seconds: Array) -> dict[NodeId, Array]:
     """Return each node's temperature `seconds` into a state."""
     start, air = store.parts_c - store.ambient_c, store.ambient_c
-    winding, case = _motor_after(store, flows, seconds)
+    cold = _lumps(store, flows, _leaves_w_per_k(store, flows))
+    winding, case = _motor_after(store, flows, seconds, cold)
     controller = _one(store.controller, flows.controller_w, flows.travel_mps)
     pack = _one(store.pack, flows.pack_w, flows.travel_mps)
     return {
@@ -183,14 +196,23 @@ def after(store: Store, flows: Flows, seconds: Array) -> dict[NodeId, Array]:
     }
 
 
-def _motor_after(store: Store, flows: Flows, seconds: Array) -> tuple[Array, Array]:
-    """Return how far winding and case are above the air after `seconds`."""
+def _motor_after(store: Store, flows: Flows, seconds: Array, cold: TwoLumps) -> tuple[Array, Array]:
+    """Return how far winding and case are above the air after `seconds`.
+
+    `cold` is the motor with its magnets at full strength.
+    """
     start = store.parts_c - store.ambient_c
-    winding, case = _lumps(store, flows, scalar(1.0)).after_k(seconds, start, start)
+    winding, case = cold.after_k(seconds, start, start)
     for _ in _magnet_rounds(store):
-        weaker = _lumps(store, flows, _weakened(store, flows, case))
+        weaker = _lumps(store, flows, cold.to_air_w_per_k, _weakened(store, flows, case))
         winding, case = weaker.after_k(seconds, start, start)
     return winding, case
+
+
+def _leaves_w_per_k(store: Store, flows: Flows) -> Array:
+    """Return the watts per kelvin that leave the motor's case."""
+    motor = store.motor
+    return motor.air.conductance_w_per_k(motor.case_to_air_k_per_w, flows.travel_mps)
 
 
 def _magnet_rounds(store: Store) -> range:
@@ -221,7 +243,7 @@ def stacked(flows: list[Flows]) -> Flows:
     return Flows(**columns)
 
 
-def _lumps(store: Store, flows: Flows, more_amps: Array) -> TwoLumps:
+def _lumps(store: Store, flows: Flows, leaves_w_per_k: Array, more_amps: Array = SAME) -> TwoLumps:
     motor = store.motor
     copper_w = flows.copper_w * more_amps * more_amps
     # IEC 60034-1 writes the same rise as (235 + T2)/(235 + T1).
@@ -231,7 +253,7 @@ def _lumps(store: Store, flows: Flows, more_amps: Array) -> TwoLumps:
         winding_j_per_k=motor.winding_j_per_k,
         case_j_per_k=motor.case_j_per_k,
         between_w_per_k=1 / motor.winding_to_case_k_per_w,
-        to_air_w_per_k=motor.air.conductance_w_per_k(motor.case_to_air_k_per_w, flows.travel_mps),
+        to_air_w_per_k=leaves_w_per_k,
         winding_w=np.maximum(at_air_w, 0.0) + flows.winding_w,
         case_w=flows.case_w,
         copper_slope_w_per_k=slope,
@@ -250,14 +272,13 @@ def _one(part: PartStore, heat_w: Array, travel_mps: Array) -> OneLump:
     return OneLump(part.j_per_k, leaves, heat_w)
 
 
-def _repeat_share(store: Store, flows: Flows, limits: Limits) -> Array:
+def _repeat_share(store: Store, flows: Flows, limits: Limits, cold: TwoLumps) -> Array:
     """Return the share of time for which the heat may flow; the copper taken at its limit."""
     motor, air = store.motor, store.ambient_c
     room, case_room = limits.winding.value_c - air, limits.case.value_c - air
     hot = 1 + COPPER_PER_K * (limits.winding.value_c - motor.resistance_at_c)
     winding_w = flows.copper_w * hot + flows.winding_w
-    outside = 1 / motor.air.conductance_w_per_k(motor.case_to_air_k_per_w, flows.travel_mps)
-    to_case = outside * (winding_w + flows.case_w)
+    to_case = (winding_w + flows.case_w) / cold.to_air_w_per_k
     to_winding = to_case + motor.winding_to_case_k_per_w * winding_w
     with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         share = np.minimum(room / to_winding, case_room / to_case)

@@ -1,7 +1,7 @@
 """Full throttle at a speed: which limit binds, and what flows then."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -71,7 +71,7 @@ def push_n(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> Array:
     for gear in drive.train.gears:
         geared = drive.in_gear(gear)
         speed_rad_s = geared.motor_speed_rad_s(speed_mps)
-        current_a = _currents(geared, speed_rad_s)[0]
+        current_a = _currents(geared, speed_rad_s, pack_too=False)[0]
         force_n = geared.wheel_force_n(geared.motor.shaft_torque_nm(speed_rad_s, current_a))
         best_n = force_n if best_n is None else np.maximum(best_n, force_n)
     if drive.grip.known and best_n is not None:
@@ -125,10 +125,11 @@ def push_by_limit(drive: Drive, grade_pct: Array) -> list[Push]:
 Currents = tuple[Array, Array, NDArray[np.bool_], NDArray[np.bool_]]
 
 
-def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
+def _currents(drive: Drive, speed_rad_s: Array, *, pack_too: bool = True) -> Currents:
     """Return motor and pack amps with grip not asked, and where which limit holds them.
 
-    The flags are the motor amps limit and the pack amps limit.
+    The flags are the motor amps limit and the pack amps limit. Only the motor amps count where
+    nothing else is asked for, `pack_too` being false.
     """
     pack, controller, motor = drive.pack, drive.controller, drive.motor
     standby_a, n = controller.standby_a, motor.count
@@ -159,10 +160,12 @@ def _currents(drive: Drive, speed_rad_s: Array) -> Currents:
         at_limit_a = motor.current_at_power_a(
             speed_rad_s, share_w, controller.resistance_ohm, controller.switching_v
         )
+        current_a = np.where(over, np.minimum(at_limit_a, most_a), current_a)
+        if not pack_too:
+            return current_a, battery_a, held, over
         # A pack that sags far gives few amps at full duty; chopped down to what it can give, the
         # motor amps limit may hold first, and then the pack gives what that takes.
         first = over & (at_limit_a > most_a)
-        current_a = np.where(over, np.minimum(at_limit_a, most_a), current_a)
         at_most_a = np.minimum(limit_a, pack.current_at_power_a(n * share_w, standby_a))
         battery_a = np.where(over, at_most_a, battery_a)
         if first.any():
@@ -177,6 +180,21 @@ def grips_n(drive: Drive, grade_pct: Array) -> Array:
     """Return the greatest push that the driven wheels put down on a slope."""
     road = drive.road
     return drive.grip.greatest_force_n(road.weight_n, grade_pct, road.rolling_n(grade_pct))
+
+
+SURELY = 0.999
+"""Share of the grip up to which no rounding can make a wheel slip."""
+
+
+def without_idle_grip(drive: Drive, grade_pct: Array) -> Drive:
+    """Return drives without their grip where not one of them could slip; else as they are.
+
+    Push is greatest at rest, and no slope up to `grade_pct` leaves less grip, so that one look
+    there spares one at each speed.
+    """
+    free = replace(drive, grip=drive.grip.without_slip())
+    within = push_n(free, LEVEL, grade_pct) <= SURELY * grips_n(drive, grade_pct)
+    return free if np.all(within) else drive
 
 
 def _in_gear(drive: Drive, speed_mps: Array, grade_pct: Array, gear: Array) -> FullThrottle:

@@ -44,7 +44,7 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
     falls in a straight line would need them, which keeps it good to about a thousandth up to 99 %
     of top speed.
     """
-    ends = _ends_mps(drive, to_mps, fine)
+    ends = _ends_mps(drive, to_mps)
     along = with_axis(drive)
     if not fine:
         return _coarse(along, ends, full_throttle(along, ends))
@@ -157,12 +157,12 @@ def launch_at_most(drive: Drive, to_mps: Array) -> Launch:
     )
 
 
-def _ends_mps(drive: Drive, to_mps: Array, fine: bool) -> Array:
+def _ends_mps(drive: Drive, to_mps: Array) -> Array:
     """Return the ends of the smooth parts of a launch, along a last axis."""
     to_mps = floats(to_mps)
     shape = np.broadcast_shapes(shape_of(drive), to_mps.shape)
     inner = np.sort(corners_to_mps(drive, shape, to_mps), axis=-1)
-    if not fine and not is_recorded(inner):
+    if not is_recorded(inner):
         inner = _used(inner)
     last = np.broadcast_to(to_mps, shape)[..., None]
     return np.concatenate([np.zeros_like(last), inner, last], axis=-1)

@@ -10,7 +10,12 @@ from powertrain.arrays import Array, choose, each_array, filled, pick, scalar, s
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
-from powertrain.operating.full_throttle import LEVEL, fastest_mps, full_throttle
+from powertrain.operating.full_throttle import (
+    LEVEL,
+    fastest_mps,
+    full_throttle,
+    without_idle_grip,
+)
 from powertrain.operating.launch import Launch, launch, launch_at_most, launch_with_peaks
 from powertrain.operating.limits import Limit
 from powertrain.operating.peaks import Peaks, peaks_to
@@ -99,6 +104,7 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
     grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
     first = pick(drive, 0) if shape_of(drive) else drive
     tops = _tops_on_hills(first, float(grade_pct))
+    drive = without_idle_grip(drive, np.abs(grade_pct))
     flat, hill = _flat_and_hill(drive, tops, grade_pct)
     asked = _asked(build, grade_pct, float(np.ravel(flat.speed_mps)[0]))
     launching, run, peaks = _launch(drive, asked, flat, fine)
@@ -279,6 +285,7 @@ def _tops_on_hills(drive: Drive, own_pct: float) -> State:
     steepest_pct = 100 * max(push_n / float(drive.road.weight_n), 0.0)
     step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])
     grades_pct = np.unique(np.append(step * np.arange(5.0), own_pct))
+    drive = without_idle_grip(drive, scalar(np.abs(grades_pct).max()))
     near_mps = np.full(grades_pct.shape, max(HILLS_NEAR * float(fastest_mps(drive)), 1e-6))
     return _top_state(drive, top_speed_mps(drive, grades_pct, near_mps), grades_pct)
 

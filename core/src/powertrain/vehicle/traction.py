@@ -48,6 +48,10 @@ class Grip:
         """Return it with so much of the friction."""
         return replace(self, friction=self.friction * factor)
 
+    def without_slip(self) -> "Grip":
+        """Return it with friction that holds any push; of the same shape."""
+        return replace(self, friction=np.full(np.shape(self.friction), np.inf))
+
     @cached_property
     def known(self) -> bool:
         """Whether anything is known of the grip."""

@@ -60,8 +60,10 @@ def judge(case: Case) -> Iterator[Verdict]:
     """
     lasts = _lasts(case.build, case.drive, case.picture)
     ends = _ends(case.store, case.picture, lasts)
+    guessed = estimated(case.build)
     for key, part, noun in PARTS:
-        yield _judged(case, key, part, noun, lasts, ends[key])
+        unsure_k = NEAR_K if part in guessed else 0.0
+        yield _judged(case, key, part, noun, unsure_k, lasts, ends[key])
 
 
 def _lasts(build: Build, drive: Drive, picture: Picture) -> Array:
@@ -86,11 +88,19 @@ def _ends(store: Store, picture: Picture, lasts: Array) -> dict[NodeId, Array]:
     return {key: np.minimum(reached[key], picture.limits.burnt_c(key))[:4] for key in NODES}
 
 
-def _judged(case: Case, key: NodeId, part: PartId, noun: str, lasts: Array, ends: Array) -> Verdict:
+def _judged(
+    case: Case,
+    key: NodeId,
+    part: PartId,
+    noun: str,
+    unsure_k: float,
+    lasts: Array,
+    ends: Array,
+) -> Verdict:
     node: Node = getattr(case.picture.heat, key)
     limit: Limit = getattr(case.limits, key)
     limit_c = float(limit.value_c)
-    room = limit_c + (NEAR_K if part in estimated(case.build) else 0.0)
+    room = limit_c + unsure_k
     assumed = assumed_hill(case) is not None
     asked = np.where(np.arange(len(ends)) == CLIMB, -np.inf, ends) if assumed else ends
     index = int(np.argmax(asked))
