@@ -110,6 +110,18 @@ def test_bad_arguments_are_named(run, command, arguments, where):
     assert run(command, *arguments)["where"] == where
 
 
+def test_a_motor_that_races_unloaded_has_no_speed_to_take_a_factor_from(run):
+    series = {
+        "kind": "series_wound", "saturated_constant_nm_per_a": 0.2, "loss_torque_nm": 0.4,
+        "half_saturation_current_a": 60, "resistance_ohm": 0.03,
+    }  # fmt: skip
+    answer = run(
+        "derate", "--current", "20", "--load-factor", "10", document={**TRIKE, "motor": series}
+    )
+    assert answer["where"] == "motor.kind"
+    assert "unloaded" in answer["what"]
+
+
 @pytest.mark.parametrize(
     ("text", "where"),
     [

@@ -240,6 +240,9 @@ def _derate(build: Build, drive: Drive, arguments: Any) -> Answer:
     if drive.pack.voltage_v(current_a) < 0:
         raise Refusal("current", "is more than the pack gives into a dead short")
     rpm = derated_rpm(drive, current_a, factor)
+    if not math.isfinite(rpm):
+        raise Refusal("motor.kind", "has no KV: unloaded it turns ever faster, and the formula "
+                      "starts from a free speed")  # fmt: skip
     speed_mps = drive.road_speed_mps(rpm / rpm_from_rad_s(1.0))
     return {"motor_rpm": float(rpm), "speed_mps": float(speed_mps)}
 

@@ -39,7 +39,7 @@ class Usable:
 
 def hours_left(drive: Drive, build: Build, state: State) -> Array:
     """Return how long usable energy feeds a state; infinite where none is drawn."""
-    with np.errstate(divide="ignore", invalid="ignore"):
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         hours = Usable.of(build.moments).energy_wh(drive) / state.cells_w
         return np.where(state.cells_w > 0, hours, np.inf)
 
