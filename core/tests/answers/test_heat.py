@@ -1,11 +1,13 @@
 """Temperatures as they are told: each moment at its own time, burnt is burnt, no hill invented."""
 
 import json
+import re
 
 import numpy as np
 import pytest
 
 from core.tests.conftest import document_with
+from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
 from powertrain.cli import main
 from powertrain.documents.reading import check_build
@@ -114,6 +116,39 @@ def test_a_hill_that_nobody_mentioned_warns_and_does_not_stop():
         assert said[rule].severity == "stop"
         assert unsaid[rule].severity == "watch"
         assert "assumed" in unsaid[rule].title + unsaid[rule].why
+
+
+@pytest.mark.parametrize("archetype", all_archetypes(), ids=lambda one: one.id)
+def test_no_vehicle_to_begin_from_is_stopped_by_what_nobody_typed(archetype):
+    verdicts = solve(archetype.document).verdicts
+    assert [one.title for one in verdicts if one.severity == "stop"] == []
+
+
+@pytest.mark.parametrize(("origin", "severity"), [("default", "watch"), ("estimated", "stop")])
+def test_a_hill_counts_as_mentioned_once_its_grade_was_touched(origin, severity):
+    said = {"moments.climb_grade_pct": {"origin": origin}}
+    hot = {**LADEN, "moments.climb_grade_pct": 8, "provenance": said}
+    assert verdicts_of(hot)["winding_temperature"].severity == severity
+
+
+@pytest.mark.parametrize(("kg", "severity"), [(19.5, "watch"), (20.5, "stop")])
+def test_a_model_is_flat_out_as_far_as_it_is_seen_a_vehicle_five_minutes(kg, severity):
+    # 200 m in sight at some 70 km/h are 10 s, so that 30 s count; the motor passes 65 C in
+    # two minutes, which lies between the two.
+    heavy = {**FAST_CAR, "format": "young-torrent.build/1", "name": "heavy"}
+    heavy |= {"vehicle": {**FAST_CAR["vehicle"], "mass_kg": kg}}
+    heavy["moments"] = {"cruise_kmh": 12, "climb_grade_pct": 1, "climb_length_m": 5}
+    verdicts = {one.id: one for one in solve(check_build(heavy)).verdicts}
+    seen = verdicts["case_temperature"]
+    assert seen.severity == severity, seen.title
+    assert re.search(r"passes 65 .* after 2 min at top speed", seen.title)
+
+
+def test_a_hill_of_known_length_is_not_kept_up_beyond_its_top():
+    # 40 m at some 30 km/h are over in five seconds.
+    short = {**WEAK, "moments.climb_length_m": 40, "moments.climb_grade_pct": 9}
+    for rule in ("winding_temperature", "case_temperature"):
+        assert "on the climb" not in verdicts_of(short)[rule].title
 
 
 def test_a_hill_that_nobody_mentioned_does_not_decide_the_ladder():

@@ -125,14 +125,30 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
 
 
 def left_open(build: Build) -> tuple[MomentId, ...]:
-    """Return the moments that a document leaves open."""
+    """Return the moments that nobody asked for: left open, or at a value nobody has touched."""
     said = build.moments
     asked: dict[MomentId, float | None] = {
         "launch": said.launch_to_kmh,
         "climb": said.climb_grade_pct,
         "cruise": said.cruise_kmh,
     }
-    return tuple(moment for moment, value in asked.items() if value is None)
+    return tuple(
+        moment
+        for moment, value in asked.items()
+        if value is None or _untouched(build, ASKED_BY[moment])
+    )
+
+
+ASKED_BY: dict[MomentId, str] = {
+    "launch": "moments.launch_to_kmh",
+    "climb": "moments.climb_grade_pct",
+    "cruise": "moments.cruise_kmh",
+}
+
+
+def _untouched(build: Build, path: str) -> bool:
+    known = build.provenance.get(path)
+    return known is not None and known.origin == "default"
 
 
 LEAST_KMH = 0.1

@@ -104,7 +104,7 @@ function useMomentWords(
       };
     case "climb":
       return {
-        title: `Climb ${chosen(state.grade_pct)} %`,
+        title: `Climb ${chosen(state.grade_pct)} %${item.assumed ? ", assumed" : ""}`,
         figure: speed,
         rest: short ?? limit,
       };

@@ -15,6 +15,7 @@ from powertrain.heat.limits import NODES, Limit, NodeId
 from powertrain.heat.store import Store, estimated
 from powertrain.heat.temperatures import Node, after, burnt_seconds
 from powertrain.operating.distance import hours_left
+from powertrain.vehicle.traction import MODEL_KG
 from powertrain.verdicts.cures import cure
 from powertrain.verdicts.verdict import (
     Case,
@@ -30,6 +31,10 @@ from powertrain.verdicts.verdict import (
 
 PUSHED_S = 300.0
 """For how long people keep up full throttle or a hill of unknown length; common practice."""
+
+SIGHT_M, LEAST_PUSHED_S = 200.0, 30.0
+"""A model is driven in sight and turned at the end of it, but kept up so long even when it is fast;
+common practice, no source."""
 
 LONGEST_S = 1e6
 """Nothing is followed longer than this."""
@@ -54,9 +59,10 @@ def judge(case: Case) -> Iterator[Verdict]:
     """Judge each node at the moment in which it gets hottest.
 
     A trip at cruise lasts until the pack is used up, a hill of known length to its top, full
-    throttle and other hills five minutes. Over the limit at the end is a stop, near it, or over
-    it were the moment kept up, a thing to watch; so is a hill that nobody mentioned. Where the
-    heat data is estimated, a few kelvin over is not surer than a few below.
+    throttle and other hills five minutes, or as far as a model is in sight. Over the limit at the
+    end is a stop, near it, or over it were the moment kept up, a thing to watch; so is a hill
+    that nobody mentioned. Where the heat data is estimated, a few kelvin over is not surer than a
+    few below.
     """
     lasts = _lasts(case.build, case.drive, case.picture)
     ends = _ends(case.store, case.picture, lasts)
@@ -76,10 +82,21 @@ def _lasts(build: Build, drive: Drive, picture: Picture) -> Array:
     launch_s = scalar(0.0)
     if run is not None:
         launch_s = np.where(np.isfinite(run.time_s), run.time_s, 0.0)
-    hill_s = picture.climb_s if build.moments.climb_length_m is not None else scalar(PUSHED_S)
-    rows = (launch_s, hill_s, trip_s, np.minimum(PUSHED_S, flat_out_s), scalar(0.0))
+    hill_s = picture.climb_s
+    if build.moments.climb_length_m is None:
+        hill_s = _pushed_s(build, moments.climb.state.speed_mps)
+    flat_out_s = np.minimum(_pushed_s(build, moments.top_speed.state.speed_mps), flat_out_s)
+    rows = (launch_s, hill_s, trip_s, flat_out_s, scalar(0.0))
     lasts = np.stack(np.broadcast_arrays(*rows))
     return np.where(lasts < LONGEST_S, lasts, LONGEST_S)
+
+
+def _pushed_s(build: Build, speed_mps: Array) -> Array:
+    """Return for how long a push of no known end is kept up."""
+    with np.errstate(divide="ignore"):
+        in_sight_s = np.clip(SIGHT_M / np.maximum(speed_mps, 0.0), LEAST_PUSHED_S, PUSHED_S)
+    model = np.asanyarray(build.vehicle.mass_kg) < MODEL_KG
+    return np.where(model, in_sight_s, PUSHED_S)
 
 
 def _ends(store: Store, picture: Picture, lasts: Array) -> dict[NodeId, Array]:
@@ -113,7 +130,8 @@ def _judged(
         index, severity = CLIMB, "watch"
     elif key != "pack":
         # What would be too hot later, were full throttle or the hill kept up, is worth a look.
-        kept = max((1, 3), key=lambda i: float(node.steady_c[i]))
+        endless = (3,) if case.build.moments.climb_length_m is not None else (CLIMB, 3)
+        kept = max(endless, key=lambda i: float(node.steady_c[i]))
         if float(node.steady_c[kept]) > room:
             index, severity = kept, "watch"
     worst, value = MOMENTS[index], float(ends[index])
