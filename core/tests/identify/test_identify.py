@@ -79,7 +79,7 @@ def test_a_plate_with_shaft_watts():
     assert seen.values["resistance_ohm"].value == pytest.approx(0.045)
     # Watts at the wires say nothing of the torque.
     electrical = motor(**{**facts, "power_is": "electrical"})
-    assert {f.route for f in electrical.found} == {"the rated speed"}
+    assert {f.route for f in electrical.found} == {"the rated speed", "the rated amps"}
     unsaid = motor(**{key: value for key, value in facts.items() if key != "power_is"})
     assert {f.route for f in unsaid.found} == {"the rated speed"}
 

@@ -166,3 +166,17 @@ def test_plates_that_cannot_be_true_are_told(plate, words, kind):
 
 def test_a_plate_that_can_be_is_not_told():
     assert motor(**HOIST).contradictions == []
+
+
+def test_a_plate_tells_the_usual_amps_of_a_free_run_where_nothing_else_does():
+    # Rated 500 W/36 V = 13.9 A; brushed motors run free on about an eighth of that, brushless ones
+    # on a twentieth; common practice, no source, within a factor of two.
+    plate = {"rated_voltage_v": 36, "rated_power_w": 500, "rated_speed_rpm": 2600}
+    brushed = motor(commutation="brushed", **plate).values["no_load_current_a"]
+    brushless = motor(commutation="brushless", **plate).values["no_load_current_a"]
+    assert brushed.value == pytest.approx(13.9 / 8, rel=0.1)
+    assert brushless.value == pytest.approx(13.9 / 20, rel=0.2)
+    assert brushed.tolerance == brushless.tolerance == 1.0
+    measured = motor(commutation="brushed", free_voltage_v=36, free_speed_rpm=3000,
+                     free_current_a=0.9, **plate).values["no_load_current_a"]  # fmt: skip
+    assert measured.value == 0.9

@@ -32,7 +32,7 @@ KV, OHM, FREE_A = "kv_rpm_per_v", "resistance_ohm", "no_load_current_a"
 
 SIZE = "the usual for its size"
 
-RATED_SPEED, TURNS = "the rated speed", "turns and can"
+RATED_SPEED, TURNS, RATED_AMPS = "the rated speed", "turns and can", "the rated amps"
 
 MOST_FREE_DROP = 0.12
 """Part of the volts that a free run loses in a motor at the most; common practice, no source."""
@@ -300,6 +300,18 @@ def usual_of_size(facts: MotorFacts, found: Found) -> Iterator[Finding]:
         yield _finding(FREE_A, amps, make.off - 1, "estimated", SIZE, *uses)
 
 
+def usual_when_free(facts: MotorFacts, found: Found) -> Iterator[Finding]:
+    """Yield no-load amps as the usual share of the rated ones, where nothing else tells them."""
+    volts, watts, make = facts.rated_voltage_v, facts.rated_power_w, MAKES[_make(facts)]
+    amps = facts.rated_current_a
+    if amps is None and volts is not None and watts is not None:
+        amps = watts / (USUAL_EFFICIENCY * volts) if facts.power_is == "shaft" else watts / volts
+    told = any(finding.key == FREE_A and finding.route != RATED_AMPS for finding in found)
+    if amps is not None and not told:
+        yield _finding(FREE_A, make.loss_share * amps, 1.0, "estimated", RATED_AMPS,
+                       "rated_power_w", "rated_voltage_v", "rated_current_a")  # fmt: skip
+
+
 def _make(facts: MotorFacts) -> Make:
     if facts.commutation == "brushed":
         return "brushed"
@@ -317,6 +329,6 @@ def _mass(facts: MotorFacts) -> float | None:
 
 ROUTES: tuple[Route, ...] = (
     stated, known_current, free_run, two_free_runs, spun, stall, rated, curve, turns, rated_watts,
-    usual_of_size,
+    usual_of_size, usual_when_free,
 )  # fmt: skip
 SERIES_ROUTES: tuple[Route, ...] = (known_current, series.curve, series.plate)

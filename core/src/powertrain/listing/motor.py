@@ -21,8 +21,6 @@ from powertrain.listing.pattern import (
 
 CAN_NOTE = "Diameter and length of the can; some shops mean the iron inside, which is smaller."
 STATOR_NOTE = "Diameter and height of the iron inside; the can is larger."
-PEAK_NOTE = "no time is said; such lines mostly mean the peak"
-RATED_NOTE = "a plate's amps are mostly those for long"
 
 NM = r"N\.?\s?m|newton[\s-]?met(?:er|re)s?"
 TORQUES = ((NM, 1.0), (r"mN\.?m", 0.001),
@@ -99,6 +97,13 @@ def _draws(match: re.Match[str]) -> Iterator[Said]:
         yield Said("facts.free_speed_rpm", number(match[3]))
 
 
+def _duty(match: re.Match[str]) -> Iterator[Said]:
+    minutes = number(match[1] or match[2] or "0")
+    if minutes > 0:
+        yield Said("facts.duty_min", minutes)
+        yield Said("peak_duration_s", 60 * minutes, "Its rated figures hold for so long.")
+
+
 def _fraction(match: re.Match[str]) -> Iterator[Said]:
     yield Said("shaft_mm", round(25.4 * number(match[1]) / number(match[2]), 2))
 
@@ -158,7 +163,11 @@ PATTERNS: tuple[Reader, ...] = (
     pattern(r"encoder", word("sensor", "encoder")),
     pattern(r"out-?runner", word("facts.rotor", "outrunner")),
     pattern(r"in-?runner", word("facts.rotor", "inrunner")),
-    pattern(r"series[\s-](?:wound|dc|motor|field)(?:\s+dc)?", word("facts.kind", "series_wound")),
+    pattern(r"S1(?:\s+duty)?", word("facts.duty", "for as long as you like")),
+    pattern(rf"S2(?:\s*[:,-]?\s*{NUMBER}\s*min(?:utes?)?)?"
+            rf"|{NUMBER}\s*min(?:utes?)?\s+(?:duty|rating|rated)", _duty),
+    pattern(r"series[\s-](?:wound|field)|dc\s+series|(?<!\d\s)(?<!\d-)series[\s-](?:dc|motor)"
+            r"(?:\s+dc)?", word("facts.kind", "series_wound")),
     pattern(r"(?:geared\s+)?(?:wheel\s+)?hub(?:[\s-]motor)?", word("part.mounts", "hub")),
     pattern(rf"{NUMBER}\s*(?:kv|rpm\s*/\s*v)|kv\s*[:=]?\s*{NUMBER}(?:\s*rpm\s*/\s*v)?",
             one("kv_rpm_per_v")),
@@ -179,6 +188,8 @@ PATTERNS: tuple[Reader, ...] = (
     pattern(rf"(?:draws|takes)\s+{NUMBER}\s*A\s*(?:@|at|on)\s*{NUMBER}\s*V"
             rf"(?:\s*(?:and|,)?\s*(?:turns|spins|does)\s*(?:at\s*)?{NUMBER}(?:\s*(?:rpm|/min))?)?",
             _draws),
+    pattern(r"(?:that|it|and)\s+(?:turns|spins|does)\s+(?:at\s+)?(\d{1,3},\d{3}|\d{3,6})"
+            r"(?:\s*(?:rpm|/min))?(?!\s*[a-z])", one("facts.rated_speed_rpm")),
     Qualified(r"A|amps?|amperes?", 1.0,
               (("stall", r"stall(?:ed)?|locked(?:[\s-]rotor)?"), ("free", FREE),
                ("lasting", LASTING), ("most", MOST)), _amps),
@@ -218,6 +229,8 @@ PATTERNS: tuple[Reader, ...] = (
             r"(?:\s+motors?)?", _pieces),
     *MASS,
     *PRICE,
+    # By itself among figures that are read; behind a number it names a range of a shop.
+    pattern(r"(?<=[|,;]\s)series|(?<=[|,;])series", word("facts.kind", "series_wound")),
     pattern(r"stator\s*[:=]?\s*(\d{2})\s*[x×]?\s*(\d{2})"
             r"|(\d{2})\s*[x×]?\s*(\d{2})\s*stator", _stator),
     pattern(rf"(?:RS-?)?({'|'.join(CAN_SIZES_MM)})(?:[\s-]*(?:size[d]?|can|class))?", _can),

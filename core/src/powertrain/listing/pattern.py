@@ -8,7 +8,9 @@ or behind. Each says where the fact belongs and whether it is sure: what is not 
 import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import Any, NamedTuple, Protocol
+from typing import Any, Literal, NamedTuple, Protocol
+
+ListedKind = Literal["motors", "controllers", "packs"]
 
 
 class Said(NamedTuple):

@@ -6,8 +6,8 @@ asked for, with a guess where the rest gives one. Nothing uncertain is stated.
 """
 
 import re
-from collections.abc import Callable, Iterable
-from typing import Any, Literal
+from collections.abc import Iterable
+from typing import Any
 
 from annotated_types import Ge, Le
 from pydantic import BaseModel
@@ -16,13 +16,11 @@ from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.describe import FieldInfo, part_fields
 from powertrain.documents.electrics import Battery, Controller
 from powertrain.documents.motor import PermanentMagnetMotor
-from powertrain.identify.cell import MOHM, identify_cell
-from powertrain.identify.facts import CellFacts, MotorFacts
-from powertrain.identify.motor import identify_motor
+from powertrain.identify.cell import MOHM
 from powertrain.listing import controller, motor, pack
-from powertrain.listing.pattern import Reader, Said
-
-ListedKind = Literal["motors", "controllers", "packs"]
+from powertrain.listing.derived import derived
+from powertrain.listing.guesses import guessed
+from powertrain.listing.pattern import ListedKind, Reader, Said
 
 HOLDS: dict[ListedKind, str] = {"motors": "motor", "controllers": "controller", "packs": "battery"}
 """Where a part's own figures stand in its document."""
@@ -30,9 +28,6 @@ HOLDS: dict[ListedKind, str] = {"motors": "motor", "controllers": "controller", 
 PATTERNS: dict[ListedKind, tuple[Reader, ...]] = {
     "motors": motor.PATTERNS, "controllers": controller.PATTERNS, "packs": pack.PATTERNS,
 }  # fmt: skip
-
-CONTROLLER_OHM = 0.004
-"""Path resistance that stands for an unknown one; common practice, no source."""
 
 
 class ReadFact(BaseModel):
@@ -95,7 +90,7 @@ def read_listing(text: str, kind: ListedKind | None = None) -> Listing:
     said = [one for one in said if _possible(kind, one[0])]
     values = {one.path: one.value for one, _ in said}
     facts = {path.removeprefix("facts."): values[path] for path in values if path[:6] == "facts."}
-    said += DERIVED[kind](values, facts)
+    said += derived(kind, values, facts)
     sure = [one for one in said if one[0].sure]
     document = _document(kind, text, sure, facts)
     likely = [one for one in said if not one[0].sure and not one[0].path.startswith("facts.")]
@@ -172,111 +167,22 @@ def _said(text: str, readers: Iterable[Reader]) -> tuple[list[tuple[Said, str]],
             left = left[:begin] + "|" * (end - begin) + left[end:]
     found.sort(key=lambda one: one[0])
     unread = [word.strip(" .:()\t") for word in _split(left)]
-    return [(said, told) for _, said, told in found], [word for word in unread if word]
+    unread = [words for words in unread if not FILLERS.issuperset(words.lower().split())]
+    return [(said, told) for _, said, told in found], unread
+
+
+FILLERS = frozenset({
+    "a", "an", "and", "at", "by", "can", "electric", "for", "from", "has", "in", "is", "it", "its",
+    "motor", "motors", "new", "of", "on", "or", "rated", "size", "that", "the", "to", "type",
+    "with",
+})  # fmt: skip
+"""Words that say nothing by themselves, so that nobody need be told that they were not read."""
 
 
 def _split(text: str) -> list[str]:
     for mark in ",;\n|":
         text = text.replace(mark, "\n")
     return text.split("\n")
-
-
-Derived = list[tuple[Said, str]]
-
-
-def _of_motor_said(values: dict[str, Any], facts: dict[str, Any]) -> Derived:
-    """Return what a motor's amps and watts without a word on them stand for."""
-    found: Derived = []
-    amps, watts = facts.get("amps"), facts.get("power_w")
-    plate = "kv_rpm_per_v" not in values and ("rated_voltage_v" in facts or watts)
-    if amps is not None:
-        path = "continuous_current_a" if plate else "peak_current_a"
-        if path not in values:
-            note = motor.RATED_NOTE if plate else motor.PEAK_NOTE
-            found.append((Said(path, amps, note, False), f"{amps:g} A"))
-    most = facts.get("most_power_w", watts if watts is not None else facts.get("rated_power_w"))
-    if most is not None:
-        found.append((Said("max_power_w", most), f"{most:g} W"))
-    return found
-
-
-def _of_controller_said(values: dict[str, Any], facts: dict[str, Any]) -> Derived:
-    """Return what the packs that a controller is sold for say of the volts it stands."""
-    nominal, capacitors = facts.get("nominal_v"), values.get("capacitor_voltage_v")
-    if nominal is None or "max_voltage_v" in values:
-        return []
-    guess, note = round(nominal * LITHIUM_FULL, 1), "such a lithium pack straight off the charger"
-    if capacitors is not None:
-        guess, note = capacitors, "its capacitors"
-    return [(Said("max_voltage_v", guess, note, False), f"{nominal:g} V")]
-
-
-LITHIUM_FULL = 54.6 / 48.0
-"""Volts straight off the charger over those that a lithium pack is sold by; common practice."""
-
-NEAR_WHOLE = 0.13
-"""How near a pack's volts over those of a cell must be to a whole number to tell the cells."""
-
-
-def _cells_of(chemistry: str, volts: float) -> tuple[int, bool]:
-    """Return the cells of a pack's volts, and whether there is no doubt of them.
-
-    Lithium cells are sold as 3.6 V or 3.7 V, and packs of iron phosphate by the volts of the lead
-    packs they replace.
-    """
-    nominal = CHEMISTRIES[chemistry].nominal_v
-    cells = max(1, round(volts / nominal))
-    if chemistry == "lifepo4" and volts % 12 == 0:
-        return cells, False
-    tries = (3.6, 3.7) if chemistry in ("li_ion", "lipo") else (nominal,)
-    for cell_v in tries:
-        if abs(volts / cell_v - round(volts / cell_v)) <= NEAR_WHOLE:
-            return max(1, round(volts / cell_v)), True
-    return cells, False
-
-
-def _of_pack_said(values: dict[str, Any], facts: dict[str, Any]) -> Derived:
-    """Return what volts, amp-hours and C ratings of a whole pack say of its cells."""
-    found: Derived = []
-    strings, chemistry = values.get("parallel", 1), values.get("chemistry")
-    blocks, volts = facts.get("blocks"), facts.get("nominal_v")
-    series = values.get("series")
-    if blocks is not None:
-        volts = blocks * facts["block_v"]
-        if chemistry is None:
-            chemistry = "lead_acid"
-            note = "blocks of 6 and 12 V are mostly of lead"
-            found.append((Said("chemistry", chemistry, note, False), f"{facts['block_v']:g} V"))
-    if series is None and chemistry and volts:
-        cells, sure = _cells_of(chemistry, volts)
-        sure = sure and values.get("chemistry") is not None
-        note = f"{CHEMISTRIES[chemistry].nominal_v:g} V to the cell."
-        found.append((Said("series", cells, note, sure), f"{volts:g} V"))
-    elif series is None and chemistry and facts.get("charger_v"):
-        cells = max(1, round(facts["charger_v"] / CHEMISTRIES[chemistry].charger_v))
-        note = f"{CHEMISTRIES[chemistry].charger_v:g} V to the cell straight off the charger."
-        found.append((Said("series", cells, note), f"{facts['charger_v']:g} V"))
-    capacity = facts.get("capacity_ah")
-    if capacity is None and volts and facts.get("energy_wh"):
-        capacity = float(f"{facts['energy_wh'] / volts:.4g}")
-        said = Said("cell_capacity_ah", capacity / strings, "watt-hours over volts", False)
-        found.append((said, f"{facts['energy_wh']:g} Wh"))
-        return found
-    if capacity is None:
-        return found
-    each = float(f"{capacity / strings:.6g}")
-    found.append((Said("cell_capacity_ah", each, "Of one string."), f"{capacity:g} Ah"))
-    for fact, path in (("c_rating", "continuous_current_a"), ("peak_c", "peak_current_a")):
-        if fact in facts and path not in values:
-            amps = float(f"{facts[fact] * capacity:.4g}")
-            note = "C rating times amp-hours; prints are about twice what packs give."
-            found.append((Said(path, amps, note), f"{facts[fact]:g} C"))
-    return found
-
-
-DERIVED: dict[ListedKind, Callable[[dict[str, Any], dict[str, Any]], Derived]] = {
-    "motors": _of_motor_said, "controllers": _of_controller_said, "packs": _of_pack_said,
-}  # fmt: skip
 
 
 def _document(
@@ -309,6 +215,7 @@ FACTS: dict[str, tuple[str, str]] = {
     "free_speed_rpm": ("Free speed", "rpm"), "turns": ("Turns", "T"), "rotor": ("Rotor", ""),
     "kind": ("Kind", ""), "stator_diameter_mm": ("Stator diameter", "mm"),
     "stator_height_mm": ("Stator height", "mm"), "wheel_mm": ("Wheel", "mm"),
+    "duty_min": ("Rated for", "min"), "duty": ("Rated", ""),
     "lowest_voltage_v": ("Sold for volts from", "V"),
     "highest_voltage_v": ("Sold for volts to", "V"), "pieces": ("Pieces", ""),
     "nominal_v": ("Nominal volts", "V"), "bec_voltage_v": ("Gives a receiver", "V"),
@@ -363,7 +270,7 @@ def _asked(
     if kind == "packs" and "chemistry" not in inner:
         needed = (*needed, "cell_voltage_v")
     missing = [path for path in needed if path not in inner]
-    guesses = GUESSES[kind](inner, facts) if missing else {}
+    guesses = guessed(kind, inner, facts) if missing else {}
     for one, words in likely:
         guesses[one.path] = (one.value, f"what “{words}” probably means: {one.note}")
     wanted = [one.path for one, _ in likely if one.path not in inner and one.path not in missing]
@@ -376,49 +283,3 @@ def _asked(
                   explain=field.explain, options=field.options, guess=guess, why=why)
         )  # fmt: skip
     return found
-
-
-Guesses = dict[str, tuple[float | str | None, str]]
-
-
-def _of_motor(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
-    known = {key: inner[key] for key in inner if key in MotorFacts.model_fields}
-    known |= {key: facts[key] for key in facts if key in MotorFacts.model_fields}
-    if "free_speed_rpm" not in known:
-        known.pop("free_voltage_v", None)
-    if "no_load_current_a" in inner and "free_voltage_v" in known:
-        known["free_current_a"] = inner["no_load_current_a"]
-    if "rated_power_w" not in known and "power_w" in facts:
-        known["rated_power_w"] = facts["power_w"]
-    found = identify_motor(MotorFacts.model_validate(known)).values
-    return {
-        key: (float(f"{one.value:.2g}"), f"by {one.route}, good to a factor of "
-              f"{1 + one.tolerance:.2g}")
-        for key, one in found.items()
-    }  # fmt: skip
-
-
-def _of_controller(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
-    return {"resistance_ohm": (CONTROLLER_OHM, "usual, good to a factor of 3")}
-
-
-def _of_cells(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
-    chemistry = inner.get("chemistry", "li_ion")
-    capacity, amps = inner.get("cell_capacity_ah"), inner.get("continuous_current_a")
-    rating = facts.get("c_rating")
-    if rating is None and capacity and amps:
-        rating = amps / (capacity * inner.get("parallel", 1))
-    told = {"chemistry": chemistry, "cell_capacity_ah": capacity, "c_rating": rating}
-    found = identify_cell(CellFacts.model_validate(told)).values.get(MOHM)
-    rests_v = CHEMISTRIES[chemistry].nominal_v
-    guesses: Guesses = {
-        "chemistry": (chemistry, "the most usual"),
-        "cell_voltage_v": (rests_v, "what such a cell rests at half full"),
-    }
-    if found is not None:
-        why = f"by {found.route}, good to a factor of {1 + found.tolerance:.2g}"
-        guesses[MOHM] = (float(f"{found.value:.2g}"), why)
-    return guesses
-
-
-GUESSES = {"motors": _of_motor, "controllers": _of_controller, "packs": _of_cells}
