@@ -81,7 +81,7 @@ def test_a_plate_with_shaft_watts():
     electrical = motor(**{**facts, "power_is": "electrical"})
     assert {f.route for f in electrical.found} == {"the rated speed", "the rated amps"}
     unsaid = motor(**{key: value for key, value in facts.items() if key != "power_is"})
-    assert {f.route for f in unsaid.found} == {"the rated speed"}
+    assert {f.route for f in unsaid.found} == {"the rated speed", "the rated amps"}
 
 
 def test_a_rated_speed_alone_is_a_wide_guess():
