@@ -13,6 +13,8 @@ from powertrain.cli import main
 from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
+from powertrain.heat.limits import Limits
+from powertrain.heat.store import Store
 from powertrain.ladder.rungs import rungs_of
 from powertrain.ladder.sizes import sizes_of
 from powertrain.levers.board import levers_board
@@ -170,3 +172,15 @@ def test_a_road_motor_may_be_hotter_than_a_hand_stands():
     seen = verdicts_of(road)["case_temperature"]
     assert seen.limit == 100
     assert "large motor" in seen.why
+
+
+def test_a_motor_without_gearing_is_a_hub_whose_wide_rim_makes_much_of_its_mass():
+    # Km of 9.2 KV and 0.62 ohm: 1.318 N.m/root W; (1.738/0.16)^0.6 = 4.2 kg as a hub, while as a
+    # can it would be (1.738/0.06)^0.6 = 7.5 kg and allowed what a large motor stands.
+    hub = {"kv_rpm_per_v": 9.2, "resistance_ohm": 0.62, "no_load_current_a": 0.3,
+           "kind": "permanent_magnet", "commutation": "brushless"}  # fmt: skip
+    build = check_build({**document_with({}), "motor": hub, "gearing": []})
+    store = Store.of(build, Drive.of(build))
+    kg = store.motor.winding_j_per_k / 385 / 0.18
+    assert kg == pytest.approx(4.2, rel=0.02)
+    assert "small motor" in Limits.of(build).case.source

@@ -51,7 +51,10 @@ def condition(name: str, series: int, **changes):
         ("brakes", 14, {}, "fine"),
         ("brakes", 14, {"vehicle__rated_speed_kmh": 32}, "condition"),
         ("brakes", 14, {"vehicle__rated_speed_kmh": None}, "condition"),
-        ("heat", 14, {}, "fine"),
+        # Six kilograms carry off what three get too hot by after half an hour.
+        ("heat", 14, {"motor__mass_kg": 6.0}, "fine"),
+        ("heat", 14, {}, "condition"),
+        ("heat", 14, {"motor__mass_kg": 6.0, "moments__climb_grade_pct": 35}, "condition"),
         ("heat", 14, {"moments__climb_length_m": 20000, "moments__climb_grade_pct": 12}, "stop"),
         ("watts", 14, {}, "condition"),
     ],

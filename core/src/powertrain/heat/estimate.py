@@ -53,16 +53,20 @@ class Body:
     known_from: str
 
 
-def motor_body(motor: MotorDocument, constant_nm_per_root_w: Array) -> Body:
+def motor_body(
+    motor: MotorDocument, constant_nm_per_root_w: Array, *, in_wheel: bool = False
+) -> Body:
     """Return a motor's body from mass and can; failing both, from how much motor it is.
 
     With neither mass nor size, ``m = (Km^2/q)^0.6`` kg with Km in N.m/sqrt(W) and the quality of
-    its make (see `powertrain.motor.size`): no more than the right order of magnitude.
+    its make (see `powertrain.motor.size`): no more than the right order of magnitude. A brushless
+    one that drives its wheel without any gearing (`in_wheel`) is a hub motor.
     """
     mass, diameter, length = motor.mass_kg, motor.diameter_mm, motor.length_mm
     if mass is None and diameter is None:
         with np.errstate(over="ignore"):
-            quality = MAKES[make_of(motor)].quality
+            make = make_of(motor)
+            quality = MAKES["hub" if in_wheel and make == "brushless" else make].quality
             mass_kg, known = (constant_nm_per_root_w**2 / quality) ** 0.6, "constants"
         mass_kg = np.clip(mass_kg, *GUESSED_KG)
     elif mass is None:

@@ -66,7 +66,7 @@ class Limits:
     @classmethod
     def of(cls, build: Build) -> "Limits":
         """Return the limits of a document, from the best source for each."""
-        case, winding = _motor(build.motor)
+        case, winding = _motor(build.motor, in_wheel=not build.gearing)
         return cls(
             winding=winding,
             case=case,
@@ -89,10 +89,10 @@ def _stated(value_c: float | None, usual_c: float, whose: str) -> Limit:
     return Limit(scalar(usual_c), whose) if value_c is None else Limit(scalar(value_c), "its maker")
 
 
-def _motor(motor: MotorDocument) -> tuple[Limit, Limit]:
+def _motor(motor: MotorDocument, in_wheel: bool) -> tuple[Limit, Limit]:
     """Return the limits of case and winding."""
     letter, stated = motor.insulation_class, (motor.max_case_c, motor.max_winding_c)
-    usual, size = _usual(motor, stated)
+    usual, size = _usual(motor, stated, in_wheel)
     by_class = None
     if letter is not None:
         copper_c = INSULATION_C[letter]
@@ -110,12 +110,13 @@ def _motor(motor: MotorDocument) -> tuple[Limit, Limit]:
 
 
 def _usual(
-    motor: MotorDocument, stated: tuple[float | None, ...]
+    motor: MotorDocument, stated: tuple[float | None, ...], in_wheel: bool
 ) -> tuple[tuple[Array, Array], str]:
     """Return what case and winding of a motor of its size usually stand, and the size in words."""
     if motor.insulation_class is not None or None not in stated:
         return (scalar(HOBBY_C[0]), scalar(HOBBY_C[1])), ""
-    mass_kg = motor_body(motor, motor_of(motor).constant_nm_per_root_w).mass_kg
+    constant = motor_of(motor).constant_nm_per_root_w
+    mass_kg = motor_body(motor, constant, in_wheel=in_wheel).mass_kg
     hobby, small = mass_kg <= HOBBY_KG, mass_kg <= SMALL_KG
     case_c, winding_c = (
         np.where(hobby, HOBBY_C[at], np.where(small, SMALL_C[at], LARGE_C[at])) for at in (0, 1)

@@ -90,7 +90,8 @@ class Store:
 
 def _motor(build: Build, drive: Drive) -> MotorStore:
     said = build.motor.thermal
-    body = motor_body(build.motor, drive.motor.constant_nm_per_root_w)
+    constant = drive.motor.constant_nm_per_root_w
+    body = motor_body(build.motor, constant, in_wheel=not build.gearing)
     copper_kg = COPPER_SHARE * body.mass_kg
     winding = COPPER_J_PER_KG_K * copper_kg
     if said.winding_j_per_k is not None:

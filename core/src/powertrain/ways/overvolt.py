@@ -205,6 +205,13 @@ def _heat(answer: Answer) -> Condition:
     stops = [verdict for verdict in hot if verdict.severity == "stop"]
     if stops:
         return Condition(id="heat", weight="stop", say=f"{stops[0].title}.")
+    # A hill that is not climbed is stood on at full throttle.
+    stuck = [one for one in answer.verdicts if one.id == "asked_climb" and one.severity != "ok"]
+    if stuck:
+        return Condition(id="heat", weight="condition", say=f"{stuck[0].title}.")
+    watched = [verdict for verdict in hot if verdict.severity == "watch"]
+    if watched:
+        return Condition(id="heat", weight="condition", say=f"{watched[0].title}.")
     return Condition(
         id="heat", weight="fine", say="Nothing passes its temperature on the hill or at cruise."
     )

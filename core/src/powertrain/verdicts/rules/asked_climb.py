@@ -37,7 +37,7 @@ def judge(case: Case) -> Iterator[Verdict]:
             limit=wanted,
             unit="km/h",
             moment="climb",
-            why=_why(moves, slips),
+            why=_why(moves, slips, bool(case.build.gearing)),
             fix=fix,
         )
     if not cruise.assumed and not bool(cruise.met):
@@ -56,7 +56,7 @@ def judge(case: Case) -> Iterator[Verdict]:
         )
 
 
-def _why(moves: bool, slips: bool) -> str:
+def _why(moves: bool, slips: bool, geared: bool) -> str:
     if moves:
         return "Full throttle on that slope."
     if slips:
@@ -64,10 +64,8 @@ def _why(moves: bool, slips: bool) -> str:
             "The driven wheels slip before they push as much as the slope asks: more weight on "
             "them or more driven wheels, not gearing or amps."
         )
-    return (
-        "The wheels push less than slope and tyres ask: shorter gearing, more amps, or less to "
-        "carry."
-    )
+    shorter = "shorter gearing" if geared else "a slower winding or a smaller wheel"
+    return f"The wheels push less than slope and tyres ask: {shorter}, more amps, or less to carry."
 
 
 def load(many: Many) -> Array:
