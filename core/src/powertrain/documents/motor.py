@@ -41,8 +41,8 @@ class Motor(Model):
         explain="Motor amps it stands for a short while.",
     )  # fmt: skip
     peak_duration_s: Number | None = measure(
-        "Peak lasts", "s", (0.1, 3600), default=None,
-        explain="How long the maker allows the peak; the minutes of a plate's S2.",
+        "Peak lasts", "s", (0.1, 600), default=None,
+        explain="How long the maker allows the peak.",
     )  # fmt: skip
     max_power_w: Number | None = measure(
         "Watt rating", "W", (2, 500000), default=None,

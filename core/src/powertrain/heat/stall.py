@@ -7,6 +7,7 @@ import numpy as np
 from powertrain.arrays import Array, greatest, scalar
 from powertrain.drive import Drive
 from powertrain.heat.limits import NODES, Limits, NodeId
+from powertrain.heat.passing import seconds_at_nought
 from powertrain.heat.store import Store
 from powertrain.heat.temperatures import after, stalled, temperatures
 from powertrain.operating.state import State
@@ -46,11 +47,4 @@ def stall_seconds(drive: Drive, store: Store, limits: Limits, near: Stall) -> Ar
     reached = after(local, flows, at_s)
     over = [reached[node] - getattr(limits, node).value_c for node in NODES]
     worst = greatest(*over)
-    passed = worst >= 0
-    first = np.argmax(passed, axis=0)
-    before, column = np.maximum(first - 1, 0), np.arange(worst.shape[1])
-    low, high = worst[before, column], worst[first, column]
-    with np.errstate(divide="ignore", invalid="ignore"):
-        share = np.where(high > low, -low / (high - low), 1.0)
-    logs = np.log(at_s[before, 0]) + share * np.log(at_s[first, 0] / at_s[before, 0])
-    return np.where(np.any(passed, axis=0), np.exp(logs), np.inf)
+    return seconds_at_nought(at_s, worst)

@@ -9,6 +9,7 @@ from powertrain.arrays import Array, filled, scalar, shape_of
 from powertrain.drive import Drive
 from powertrain.heat.limits import NODES, Limits, NodeId
 from powertrain.heat.lumps import COPPER_PER_K, OneLump, TwoLumps
+from powertrain.heat.passing import seconds_at_nought
 from powertrain.heat.store import PartStore, Store
 from powertrain.operating.free import NO_SLIP
 from powertrain.operating.limits import Limit as Binding
@@ -170,14 +171,7 @@ def burnt_seconds(
     found: dict[NodeId, Array] = {}
     for key in NODES:
         over = np.broadcast_to(reached[key] - limits.burnt_c(key), at_s.shape)
-        passed = over >= 0
-        first = np.argmax(passed, axis=0)
-        before, column = np.maximum(first - 1, 0), np.arange(at_s.shape[1])
-        low, high = over[before, column], over[first, column]
-        with np.errstate(divide="ignore", invalid="ignore"):
-            share = np.where(high > low, -low / (high - low), 1.0)
-        seconds = at_s[before, column] + share * (at_s[first, column] - at_s[before, column])
-        found[key] = np.where(np.any(passed, axis=0), seconds, np.inf)
+        found[key] = seconds_at_nought(at_s, over)
     return found
 
 

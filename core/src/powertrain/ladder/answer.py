@@ -1,6 +1,5 @@
 """The ladder as it is shown: the present rung, its neighbours, the best few, a map of the rest."""
 
-from dataclasses import replace
 from typing import Any, Literal
 
 import numpy as np
@@ -15,15 +14,11 @@ from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.drive import Drive
 from powertrain.figures import FigureId
-from powertrain.heat.limits import BURNT_C, NODES, Limits
+from powertrain.heat.limits import Limits
+from powertrain.ladder.reasons import alone, stops_now, why
 from powertrain.ladder.rungs import Rungs, launch_n
-from powertrain.match.reasons import sentence
 from powertrain.operating.moments import with_moments
-from powertrain.verdicts.registry import all_rules, stoppers
-from powertrain.verdicts.rules.temperatures import MOMENTS, PARTS, WORDS, Hottest, spoken
-from powertrain.verdicts.verdict import Case, Verdict
 
 Choice = Literal["fastest", "coolest", "strongest", "easiest"]
 
@@ -140,7 +135,7 @@ def ladder_answer(
     free = stop < 0
     wished = free & _meets(rungs, brief)
     limits = Limits.of(build)
-    fixed, already = _stops_now(build)
+    fixed, already = stops_now(build)
     order = _order(rungs, wished if np.any(wished) else free)
     today = float(rungs.figure("top_speed_kmh")[here]) if keep_kmh is None else keep_kmh
     best = _best(rungs, wished, today, here)
@@ -159,66 +154,8 @@ def ladder_answer(
         limits={"winding_c": float(limits.winding.value_c), "case_c": float(limits.case.value_c)},
         fixed=fixed,
         already=already,
-        say=_alone(rungs, here, stop),
+        say=alone(rungs, here, stop),
     )
-
-
-def _stops_now(build: Build) -> tuple[list[str], list[str]]:
-    """Return what stops the present rung: what no gearing changes, and what it may."""
-    geared = {stopper.id: stopper.geared for stopper in stoppers()}
-    fixed: list[str] = []
-    already: list[str] = []
-    case = replace(Case.of(build, Drive.of(build)), cures=False)
-    for rule in all_rules():
-        name = rule.__module__.rsplit(".", 1)[-1]
-        for said in rule(case):
-            if isinstance(said, Verdict) and said.severity == "stop":
-                (already if geared.get(name, False) else fixed).append(f"{said.title}.")
-    return fixed, already
-
-
-def _alone(rungs: Rungs, here: int, stop: NDArray[np.int64]) -> str:
-    """Return why every other rung is worse than the present one, '' where some is not."""
-    others = np.flatnonzero(np.arange(len(rungs)) != here)
-    if not len(others) or np.any(stop[others] < 0):
-        return ""
-    apart = np.abs(np.log(rungs.ratio[rungs.of[others]] / rungs.ratio[rungs.of[here]]))
-    nearest = int(others[np.argmin(apart)])
-    return (
-        f"Every other rung is worse than the present one; the nearest: {_why(rungs, nearest, stop)}"
-    )
-
-
-def _why(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> str | None:
-    """Return what makes a rung worse than the present one: part, figure, limit, how long."""
-    rule = int(stop[place])
-    if rule < 0:
-        return None
-    name, at = rungs.rules[rule], int(rungs.of[place])
-    if name == "temperatures":
-        return _too_hot(rungs.hot, at)
-    words = sentence(name)
-    load, now = float(rungs.loads[rule, at]), float(rungs.base[rule])
-    if name not in SHARED or not 1 < load < MOST_TOLD:
-        return words
-    then = f" ({100 * load:.0f} % of it; the present rung {100 * now:.0f} %)"
-    return f"{words[:-1]}{then}."
-
-
-SHARED = {"motor_current", "controller_current", "pack_current", "loaded_rpm", "cut_off", "wires"}
-"""Rules whose load is a share of a limit that people read as such."""
-
-MOST_TOLD = 50.0
-
-
-def _too_hot(hot: Hottest, at: int) -> str:
-    _, _, noun = PARTS[int(hot.node[at])]
-    where = WORDS[MOMENTS[int(hot.moment[at])]]
-    reached, limit = float(hot.reached_c[at]), float(hot.limit_c[at])
-    lasts = spoken(float(hot.lasts_s[at]))
-    if reached >= BURNT_C[NODES[int(hot.node[at])]]:
-        return f"The {noun} would burn within {lasts} {where}; its limit is {limit:.0f} \u00b0C."
-    return f"The {noun} would reach {reached:.0f} \u00b0C of {limit:.0f} in {lasts} {where}."
 
 
 SAY: dict[Choice, str] = {
@@ -311,7 +248,7 @@ def _rung(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> Rung:
         teeth=teeth,
         ratio=float(rungs.ratio[rungs.of[place]]),
         figures={name: number(value[rungs.of[place]]) for name, value in rungs.figures.items()},
-        stopped=_why(rungs, place, stop),
+        stopped=why(rungs, place, stop),
         change=change,
     )
 

@@ -9,7 +9,7 @@ from powertrain.listing.pattern import ListedKind, Said
 Derived = list[tuple[Said, str]]
 
 PEAK_NOTE = "no time is said; such lines mostly mean the peak"
-MINUTES_NOTE = "a plate's amps are for the minutes that it names"
+MINUTES_NOTE = "a plate's amps are for the minutes that it names; heat decides beyond"
 RATED_NOTE = "a plate's amps are mostly those for long"
 
 
@@ -27,11 +27,11 @@ def _of_motor_said(values: dict[str, Any], facts: dict[str, Any]) -> Derived:
     amps, watts = facts.get("amps"), facts.get("power_w")
     plate = "kv_rpm_per_v" not in values and ("rated_voltage_v" in facts or watts)
     if amps is not None:
-        # Figures that hold for some minutes are a long peak.
-        lasting = plate and "duty_min" not in facts
-        path = "continuous_current_a" if lasting else "peak_current_a"
+        path = "continuous_current_a" if plate else "peak_current_a"
         if path not in values:
-            note = RATED_NOTE if lasting else MINUTES_NOTE if plate else PEAK_NOTE
+            note = PEAK_NOTE
+            if plate:
+                note = MINUTES_NOTE if "duty_min" in facts else RATED_NOTE
             found.append((Said(path, amps, note, False), f"{amps:g} A"))
     most = facts.get("most_power_w", watts if watts is not None else facts.get("rated_power_w"))
     if most is not None:

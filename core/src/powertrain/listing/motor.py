@@ -100,8 +100,7 @@ def _draws(match: re.Match[str]) -> Iterator[Said]:
 def _duty(match: re.Match[str]) -> Iterator[Said]:
     minutes = number(match[1] or match[2] or "0")
     if minutes > 0:
-        yield Said("facts.duty_min", minutes)
-        yield Said("peak_duration_s", 60 * minutes, "Its rated figures hold for so long.")
+        yield Said("facts.duty_min", minutes, "Its rated figures hold for so long.")
 
 
 def _fraction(match: re.Match[str]) -> Iterator[Said]:

@@ -21,6 +21,15 @@ from powertrain.documents.shelf import ToothedRange
 from powertrain.documents.vehicle import Stage, ToothedStage
 from powertrain.gearing.clearance import on_axle_mm
 from powertrain.gearing.train import Train
+from powertrain.match.tables import (
+    MOST_STAGES,
+    Table,
+    distinct,
+    joined,
+    kept_of,
+    nothing,
+    thinned,
+)
 from powertrain.verdicts.rules.teeth import impossible
 from powertrain.verdicts.rules.tooth_load import carries_nm
 
@@ -29,8 +38,6 @@ USUAL = 6.0
 
 LEAST_OF_MANY = 1.5
 """Of two or three stages none reduces less: it would not be worth its loss."""
-
-MOST_STAGES = 3
 
 CHUNK = 1 << 22
 """Combinations looked at together while gearings are made; bounds the memory."""
@@ -169,17 +176,17 @@ def _all_of(
     made: list[Table] = []
     if singles:
         columns = _columns(singles, most_axle_mm)
-        two = _thinned(_distinct(_two(columns)))
+        two = thinned(distinct(_two(columns)))
         reach = float(np.max(two["ratio"], initial=USUAL))
         made = [
-            _distinct(_combined(columns, np.arange(len(singles), dtype=np.int32)[:, None])),
+            distinct(_combined(columns, np.arange(len(singles), dtype=np.int32)[:, None])),
             two,
         ]
         if most_ratio > reach:
-            made.append(_thinned(_three(columns, two, reach, most_ratio)))
+            made.append(thinned(_three(columns, two, reach, most_ratio)))
     if hub:
-        made.append(_nothing())
-    whole = _joined(made)
+        made.append(nothing())
+    whole = joined(made)
     order = np.lexsort((whole["efficiency"], whole["stages"], whole["ratio"]))
     return _gearings(singles, {key: column[order] for key, column in whole.items()})
 
@@ -188,13 +195,10 @@ def given(stages: list[Stage], ratio: float, efficiency: float) -> Gearings:
     """Return the one gearing that somebody owns; what its teeth stand the checks say."""
     carries = carries_nm(stages)
     possible = not any(impossible(stage) for stage in stages if isinstance(stage, ToothedStage))
-    table = _nothing()
+    table = nothing()
     table["ratio"][:], table["efficiency"][:], table["carries_nm"][:] = ratio, efficiency, carries
     table["possible"][:] = possible
     return _gearings((), table)
-
-
-Table = dict[str, NDArray[Any]]
 
 
 def _gearings(singles: tuple[Single, ...], table: Table) -> Gearings:
@@ -264,7 +268,7 @@ def _two(columns: Table) -> Table:
     worth = _worth(columns)
     one, other = np.triu_indices(len(worth))
     made = _in_best_order(columns, np.column_stack([worth[one], worth[other]]))
-    return _kept(made, made["ratio"] > USUAL)
+    return kept_of(made, made["ratio"] > USUAL)
 
 
 def _three(columns: Table, two: Table, beyond: float, most_ratio: float) -> Table:
@@ -290,46 +294,12 @@ def _three(columns: Table, two: Table, beyond: float, most_ratio: float) -> Tabl
         triple = np.column_stack([np.repeat(some, count, axis=0), worth[third]])
         ratio = columns["ratio"][triple].prod(axis=1)
         wanted = (ratio > beyond) & (ratio <= most_ratio)
-        made.append(_distinct(_in_best_order(columns, triple[wanted].astype(np.int32))))
-    return _distinct(_joined(made))
+        made.append(distinct(_in_best_order(columns, triple[wanted].astype(np.int32))))
+    return distinct(joined(made))
 
 
 MANY = 120
 """Stages worth combining beyond which three are not tried all with all."""
-
-PLENTY, NEAR_RATIO = 9000, 0.004
-"""Gearings of one number of stages that are all kept; of more, those whose reductions are nearer
-than this to one another are told apart by loss and strength alone."""
-
-
-def _thinned(made: Table) -> Table:
-    """Return gearings, of many nearly alike only those that lose less or stand more than others.
-
-    A shelf with every size makes hundreds of thousands of pairs; a speed that differs by less than
-    half a percent is no reason to look at each. What is left out counts among the twins of the one
-    that stands for it.
-    """
-    if len(made["ratio"]) <= PLENTY:
-        return made
-    near = np.floor(np.log(made["ratio"]) / NEAR_RATIO).astype(np.int64)
-    bad = ~(made["possible"] & made["clears"])
-    order = np.lexsort(
-        (made["mass_kg"], -made["carries_nm"], -made["efficiency"], bad, near, made["stages"])
-    )
-    key = np.column_stack([made["stages"][order], near[order], bad[order]])
-    begins = np.ones(len(order), bool)
-    begins[1:] = np.any(key[1:] != key[:-1], axis=1)
-    group = np.cumsum(begins) - 1
-    # Strength by rank: within a group, falling in efficiency, only what stands more is kept.
-    strength = np.argsort(np.argsort(made["carries_nm"][order], kind="stable"), kind="stable")
-    level = group + (strength + 1) / (len(order) + 2)
-    most = np.maximum.accumulate(level)
-    keeps = begins.copy()
-    keeps[1:] |= level[1:] > most[:-1]
-    kept = _kept(made, order[keeps])
-    owner = np.cumsum(keeps) - 1
-    kept["twins"] = np.bincount(owner, weights=made["twins"][order]).astype(np.int64)
-    return kept
 
 
 def _in_best_order(columns: Table, places: NDArray[np.int32]) -> Table:
@@ -392,46 +362,3 @@ def _combined(columns: Table, places: NDArray[np.int32]) -> Table:
         "stages": np.full(len(places), depth),
         "exact": np.stack([over // common, under // common], axis=1),
     }
-
-
-def _nothing() -> Table:
-    one = np.ones(1)
-    return {
-        "picks": np.full((1, MOST_STAGES), -1, np.int32),
-        "ratio": one.copy(),
-        "efficiency": one.copy(),
-        "carries_nm": np.full(1, np.inf),
-        "mass_kg": np.zeros(1),
-        "price": np.zeros(1),
-        "possible": np.ones(1, bool),
-        "clears": np.ones(1, bool),
-        "twins": np.ones(1, np.int64),
-        "stages": np.zeros(1, np.int64),
-        "exact": np.ones((1, 2), np.int64),
-    }
-
-
-def _distinct(made: Table) -> Table:
-    """Return one row for each reduction and efficiency, with the count of rows it stands for."""
-    rounded = np.round(made["efficiency"], 9)
-    exact, over = made["exact"], made["possible"] & made["clears"]
-    order = np.lexsort(
-        (made["mass_kg"], -made["carries_nm"], ~over, rounded, exact[:, 1], exact[:, 0])
-    )
-    same = np.column_stack([exact[order], rounded[order]])
-    begins = np.ones(len(order), bool)
-    begins[1:] = np.any(same[1:] != same[:-1], axis=1)
-    group = np.cumsum(begins) - 1
-    kept = _kept(made, order[begins])
-    kept["twins"] = np.bincount(group, weights=made["twins"][order]).astype(np.int64)
-    return kept
-
-
-def _kept(made: Table, which: NDArray[Any]) -> Table:
-    return {key: column[which] for key, column in made.items()}
-
-
-def _joined(tables: list[Table]) -> Table:
-    if not tables:
-        return _kept(_nothing(), np.zeros(0, int))
-    return {key: np.concatenate([table[key] for table in tables]) for key in tables[0]}

@@ -24,6 +24,11 @@ def all_rules() -> tuple[Rule, ...]:
     return tuple(importlib.import_module(f"{rules.__name__}.{name}").judge for name in names)
 
 
+def id_of(rule: Rule) -> str:
+    """Return the name by which a rule is known, that of its file."""
+    return rule.__module__.rsplit(".", 1)[-1]
+
+
 def judge_all(case: Case) -> tuple[list[Verdict], list[NotJudged]]:
     """Return all verdicts, the worst first, and what could not be judged."""
     said = [answer for rule in all_rules() for answer in rule(case)]
@@ -54,14 +59,14 @@ def _only_whether(stops: Callable[[Many], Mask]) -> Callable[[Many], Array]:
 @cache
 def stoppers() -> tuple[Stopper, ...]:
     """Return the function `stops` of every rule that can say stop."""
-    modules = [importlib.import_module(rule.__module__) for rule in all_rules()]
+    found = [(id_of(rule), importlib.import_module(rule.__module__)) for rule in all_rules()]
     return tuple(
         Stopper(
-            module.__name__.rsplit(".", 1)[-1],
+            name,
             module.stops,
             not hasattr(module, "UNGEARED"),
             getattr(module, "load", _only_whether(module.stops)),
         )
-        for module in modules
+        for name, module in found
         if hasattr(module, "stops")
     )

@@ -152,6 +152,8 @@ def in_words(case: Case, moment: Moment) -> str:
     """Return when something is met, as people say it."""
     if moment.id == "climb" and assumed_hill(case) is not None:
         return f"on a hill of {moment.grade_pct:g} % that is assumed"
+    if moment.id == "cruise" and moment.assumed and moment.target_kmh:
+        return f"at a cruise of {moment.target_kmh:g} km/h that is assumed"
     return MOMENT_WORDS[moment.id]
 
 

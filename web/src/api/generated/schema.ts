@@ -1975,7 +1975,7 @@ export interface components {
             peak_current_a?: number | null;
             /**
              * Peak lasts
-             * @description How long the maker allows the peak; the minutes of a plate's S2.
+             * @description How long the maker allows the peak.
              */
             peak_duration_s?: number | null;
             /**
@@ -2179,7 +2179,7 @@ export interface components {
             peak_current_a?: number | null;
             /**
              * Peak lasts
-             * @description How long the maker allows the peak; the minutes of a plate's S2.
+             * @description How long the maker allows the peak.
              */
             peak_duration_s?: number | null;
             /**
@@ -2403,7 +2403,7 @@ export interface components {
             peak_current_a?: number | null;
             /**
              * Peak lasts
-             * @description How long the maker allows the peak; the minutes of a plate's S2.
+             * @description How long the maker allows the peak.
              */
             peak_duration_s?: number | null;
             /**

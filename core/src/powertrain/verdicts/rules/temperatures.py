@@ -18,6 +18,7 @@ from powertrain.operating.distance import hours_left
 from powertrain.vehicle.traction import MODEL_KG
 from powertrain.verdicts.cures import cure
 from powertrain.verdicts.verdict import (
+    MOMENT_WORDS,
     Case,
     Many,
     Mask,
@@ -51,8 +52,11 @@ PARTS: tuple[tuple[NodeId, PartId, str], ...] = (
 
 MOMENTS = ("launch", "climb", "cruise", "top_speed")
 CLIMB = MOMENTS.index("climb")
-WORDS = {"launch": "launching", "climb": "on the climb", "cruise": "at cruise",
-         "top_speed": "at top speed"}  # fmt: skip
+
+
+def moment_words(moment: str) -> str:
+    """Return when a part gets hottest, as people say it."""
+    return "launching" if moment == "launch" else MOMENT_WORDS[moment]
 
 
 def judge(case: Case) -> Iterator[Verdict]:
@@ -135,7 +139,9 @@ def _judged(
         if float(node.steady_c[kept]) > room:
             index, severity = kept, "watch"
     worst, value = MOMENTS[index], float(ends[index])
-    where = in_words(case, case.moments.climb) if worst == "climb" else WORDS[worst]
+    where = moment_words(worst)
+    if worst in ("climb", "cruise"):
+        where = in_words(case, getattr(case.moments, worst))
     title, why = _words(case, key, noun, index, where, value, float(lasts[index]))
     share = float(case.picture.heat.repeat_share[index])
     if part == "motor" and severity != "ok" and 0.01 < share < 0.95:

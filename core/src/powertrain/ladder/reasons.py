@@ -1,0 +1,73 @@
+"""Why a rung is worse than the present one, in words, and what stops the present one itself."""
+
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.documents.build import Build
+from powertrain.drive import Drive
+from powertrain.heat.limits import BURNT_C, NODES
+from powertrain.ladder.rungs import Rungs
+from powertrain.match.reasons import sentence
+from powertrain.verdicts.registry import all_rules, id_of, stoppers
+from powertrain.verdicts.rules.temperatures import MOMENTS, PARTS, Hottest, moment_words, spoken
+from powertrain.verdicts.verdict import Case, Verdict
+
+
+def stops_now(build: Build) -> tuple[list[str], list[str]]:
+    """Return what stops the present rung: what no gearing changes, and what it may."""
+    geared = {stopper.id: stopper.geared for stopper in stoppers()}
+    fixed: list[str] = []
+    already: list[str] = []
+    case = replace(Case.of(build, Drive.of(build)), cures=False)
+    for rule in all_rules():
+        name = id_of(rule)
+        for said in rule(case):
+            if isinstance(said, Verdict) and said.severity == "stop":
+                (already if geared.get(name, False) else fixed).append(f"{said.title}.")
+    return fixed, already
+
+
+def alone(rungs: Rungs, here: int, stop: NDArray[np.int64]) -> str:
+    """Return why every other rung is worse than the present one, '' where some is not."""
+    others = np.flatnonzero(np.arange(len(rungs)) != here)
+    if not len(others) or np.any(stop[others] < 0):
+        return ""
+    apart = np.abs(np.log(rungs.ratio[rungs.of[others]] / rungs.ratio[rungs.of[here]]))
+    nearest = int(others[np.argmin(apart)])
+    return (
+        f"Every other rung is worse than the present one; the nearest: {why(rungs, nearest, stop)}"
+    )
+
+
+def why(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> str | None:
+    """Return what makes a rung worse than the present one: part, figure, limit, how long."""
+    rule = int(stop[place])
+    if rule < 0:
+        return None
+    name, at = rungs.rules[rule], int(rungs.of[place])
+    if name == "temperatures":
+        return _too_hot(rungs.hot, at)
+    words = sentence(name)
+    load, now = float(rungs.loads[rule, at]), float(rungs.base[rule])
+    if name not in SHARED or not 1 < load < MOST_TOLD:
+        return words
+    then = f" ({100 * load:.0f} % of it; the present rung {100 * now:.0f} %)"
+    return f"{words[:-1]}{then}."
+
+
+SHARED = {"motor_current", "controller_current", "pack_current", "loaded_rpm", "cut_off", "wires"}
+"""Rules whose load is a share of a limit that people read as such."""
+
+MOST_TOLD = 50.0
+
+
+def _too_hot(hot: Hottest, at: int) -> str:
+    _, _, noun = PARTS[int(hot.node[at])]
+    where = moment_words(MOMENTS[int(hot.moment[at])])
+    reached, limit = float(hot.reached_c[at]), float(hot.limit_c[at])
+    lasts = spoken(float(hot.lasts_s[at]))
+    if reached >= BURNT_C[NODES[int(hot.node[at])]]:
+        return f"The {noun} would burn within {lasts} {where}; its limit is {limit:.0f} \u00b0C."
+    return f"The {noun} would reach {reached:.0f} \u00b0C of {limit:.0f} in {lasts} {where}."
