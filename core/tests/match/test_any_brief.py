@@ -11,7 +11,7 @@ import pytest
 from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
-from core.tests.match.test_search import CARTS, OLD, VEHICLES, small_shelf
+from core.tests.match.small import CARTS, OLD, VEHICLES, small_shelf
 from ops.draws import examples
 from powertrain.documents.brief import Brief
 from powertrain.match.judged import judge

@@ -4,8 +4,8 @@ from typing import Any
 
 import pytest
 
-from core.tests.match.test_search import CARTS as CHOSEN
-from core.tests.match.test_search import TRIKE, small_shelf
+from core.tests.match.small import CARTS as CHOSEN
+from core.tests.match.small import TRIKE, small_shelf
 from powertrain.documents.brief import Brief
 from powertrain.match.matched import matched
 from powertrain.match.options import OWN, Options

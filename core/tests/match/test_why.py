@@ -2,7 +2,7 @@
 
 import pytest
 
-from core.tests.match.test_search import brief_of
+from core.tests.match.small import brief_of
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 from powertrain.match.matched import matched

@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from core.tests.match.test_search import brief_of
+from core.tests.match.small import brief_of
 from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
 from powertrain.documents.brief import Brief
