@@ -23,7 +23,7 @@ def test_hours_are_usable_energy_over_the_watts_drawn():
     assert hours_left(DRIVE, BUILD, drawn) == pytest.approx(0.9)
 
 
-@pytest.mark.parametrize("watts", [5e-324, 1e-308, 0.0, -3.0])
+@pytest.mark.parametrize("watts", [5e-324, 1e-308, 1e-200, 1e-4, 0.0, -3.0])
 def test_next_to_nothing_lasts_for_ever_and_leads_nowhere(watts):
     drawn = replace(CRUISE, cells_w=np.float64(watts))
     with warnings.catch_warnings():

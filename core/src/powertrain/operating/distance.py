@@ -10,6 +10,9 @@ from powertrain.drive import Drive
 from powertrain.operating.state import State
 from powertrain.units import kmh_from_mps
 
+FOR_EVER_H = 1e6
+"""Hours of a century, beyond which nothing is told of how long a charge lasts."""
+
 FROM_PCT, TO_PCT = 100.0, 10.0
 """States of charge between which a trip is reckoned when the document names none."""
 
@@ -41,7 +44,7 @@ def hours_left(drive: Drive, build: Build, state: State) -> Array:
     """Return how long usable energy feeds a state; infinite where none is drawn."""
     with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         hours = Usable.of(build.moments).energy_wh(drive) / state.cells_w
-        return np.where(state.cells_w > 0, hours, np.inf)
+        return np.where((state.cells_w > 0) & (hours < FOR_EVER_H), hours, np.inf)
 
 
 def range_km(drive: Drive, build: Build, state: State) -> Array:
