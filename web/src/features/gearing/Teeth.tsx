@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
 import { brief, meetsBrief } from "../../api/matching";
 import type { LadderAnswer, Rung } from "../../api/types";
 import { ladder } from "../../api/ways";
@@ -25,7 +26,47 @@ function useBriefOf(buildId: string, document: ViewProps["document"]) {
 }
 
 /** The rungs around the present one, the best few, a map of all, and the cautious way up. */
-export function Teeth({ document, pinned, onSet, buildId }: ViewProps & { buildId: string }) {
+export function Teeth(props: ViewProps & { buildId: string }) {
+  const toothed = (props.document.gearing ?? []).some((stage) => "driver_teeth" in stage);
+  return toothed ? <Ladder {...props} /> : <NoTeeth none={!props.document.gearing?.length} />;
+}
+
+const WITHOUT_TEETH = [
+  [
+    "windings",
+    "Another winding of the same can",
+    "Every rpm a volt gives goes up or down with it.",
+  ],
+  ["volts", "More cells", "Faster by the volts, if controller, capacitors and motor stand them."],
+  ["tyre", "Another tyre", "A larger wheel goes faster and pushes less, like a taller gear."],
+  ["roads", "All roads to a speed", "What each would take of the parts there are."],
+] as const;
+
+/** What is left where there are no teeth to change. */
+function NoTeeth({ none }: { none: boolean }) {
+  return (
+    <section className="max-w-2xl">
+      <h2 className="text-[15px] font-semibold">
+        {none ? "The motor turns the wheel itself" : "No stage has teeth to change"}
+      </h2>
+      <p className="text-[13px] text-soft">
+        So there is no ladder to climb. What changes speed here:
+      </p>
+      <ul>
+        {WITHOUT_TEETH.map(([view, title, why]) => (
+          <li key={view} className="border-b border-line py-2 text-[14px]">
+            <Link to={`?view=${view}`} className="font-semibold text-water hover:underline">
+              {title}
+            </Link>
+            <p className="text-[13px] text-soft">{why}</p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Ladder({ document, pinned, onSet, buildId }: ViewProps & { buildId: string }) {
   const wished = useBriefOf(buildId, document);
   const { data, error } = useAsked([document, pinned, wished, "ladder"], () =>
     ladder(document, pinned, wished?.document ?? null),
