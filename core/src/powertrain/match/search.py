@@ -43,7 +43,7 @@ BLOCK, FIRST_BLOCK = 16384, 2048
 """Candidates that are asked together, which bounds the memory and keeps the numbers in the cache;
 fewer while somebody waits for a first answer."""
 
-WORTH_A_LOOP = 15_000
+WORTH_A_LOOP = 25_000
 """Candidates of one group for which compiling a loop takes less time than it saves."""
 
 MOST_AT_ONCE = 2_000_000
