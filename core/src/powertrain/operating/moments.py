@@ -13,7 +13,7 @@ from powertrain.operating.free import free_running_full
 from powertrain.operating.full_throttle import (
     LEVEL,
     fastest_mps,
-    full_throttle,
+    push_n,
     without_idle_grip,
 )
 from powertrain.operating.launch import Launch, launch, launch_at_most, launch_with_peaks
@@ -297,8 +297,8 @@ FAR_MPS = 10.0
 
 
 def _tops_on_hills(drive: Drive, own_pct: float) -> State:
-    push_n = float(full_throttle(drive, scalar(0.0)).force_n)
-    steepest_pct = 100 * max(push_n / float(drive.road.weight_n), 0.0)
+    at_rest_n = float(push_n(drive, LEVEL))
+    steepest_pct = 100 * max(at_rest_n / float(drive.road.weight_n), 0.0)
     step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])
     grades_pct = np.unique(np.append(step * np.arange(5.0), own_pct))
     drive = without_idle_grip(drive, scalar(np.abs(grades_pct).max()))
