@@ -23,6 +23,9 @@ POWER_POINTS = 160
 """Speeds at which the greatest power is looked for."""
 
 
+ROUNDING = 1e-9
+
+
 @dataclass(frozen=True)
 class State:
     """One operating state, or arrays of them. Motor values are of one motor, watts of all.
@@ -68,8 +71,10 @@ class State:
     def efficiency(self) -> Array:
         """Road power over power at the pack's terminals; NaN where the drive does not push."""
         pushes = (self.terminals_w > 0) & (self.road_w >= 0)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            return np.where(pushes, self.road_w / self.terminals_w, np.nan)
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+            share = self.road_w / self.terminals_w
+        # Of next to nothing that is drawn while the hill does the work there is none, either.
+        return np.where(pushes & (share <= 1 + ROUNDING), share, np.nan)
 
     @property
     def motor_heat_w(self) -> Array:
