@@ -5,7 +5,7 @@ from itertools import product
 import numpy as np
 import pytest
 
-from core.tests.match.small import BRIEFS, brief_of
+from core.tests.match.small import BRIEFS, CARTS, brief_of, small_shelf
 from powertrain.documents.brief import Wishes
 from powertrain.documents.electrics import Controller
 from powertrain.documents.vehicle import FixedStage
@@ -263,3 +263,14 @@ def test_different_motors_come_first():
     # What is about as good stands before what is not, each motor of it before its near-twins.
     near = [one.parts.motor for one in answer.results if one.score >= 0.9 * best]
     assert len(set(near[: len(set(near))])) == len(set(near))
+
+
+def test_another_can_comes_before_another_winding_of_the_same():
+    windings = ("sedgeholt-o80-75", "sedgeholt-o80-100", "otterlode-m90-80", "otterlode-m90-60")
+    brief, _ = brief_of("trike")
+    search = Search(brief, small_shelf({**CARTS, "motors": windings}), best=50).run()
+    results = answer_of(search, 50, by_trio=True).results
+    best = results[0].score
+    near = [one.parts.motor.rsplit("-", 1)[0] for one in results if one.score >= 0.9 * best]
+    assert set(near) == {"sedgeholt-o80", "otterlode-m90"}
+    assert near[0] != near[1]

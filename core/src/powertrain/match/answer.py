@@ -166,7 +166,7 @@ def answer_of(
     ----------
     by_trio : bool
         Whether to give only the best gearing of each motor, controller and pack, different
-        makes of motor first, then different motors: near-twins come after.
+        makes of motor first, then different cans, then windings: near-twins come after.
     bands : bool
         Whether to say how sure the figures are; that takes a hundredth of a second a result.
     """
@@ -204,7 +204,7 @@ def _best(search: Search) -> list[tuple[Key, float]]:
 
 
 def _best_of_trios(search: Search) -> list[tuple[Key, float]]:
-    """Return the best gearing of each trio: first of each make of motor, then of each motor."""
+    """Return the best gearing of each trio: first of each make of motor, of each can, of each."""
     order = sorted(search.tally.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
     ranked: list[tuple[Key, float]] = [((*trio, gear), score) for trio, (_, score, gear) in order]
     ranked = _firsts(ranked, lambda key: key[0])
@@ -212,6 +212,7 @@ def _best_of_trios(search: Search) -> list[tuple[Key, float]]:
     worth = [score >= NEAR_BEST * ranked[0][1] for _, score in ranked]
     near = [one for one, is_near in zip(ranked, worth, strict=True) if is_near]
     far = [one for one, is_near in zip(ranked, worth, strict=True) if not is_near]
+    near = _firsts(near, lambda key: search.options.motors[key[0]].can)
     return [*_firsts(near, lambda key: makes[key[0]]), *far]
 
 

@@ -37,6 +37,8 @@ class MotorOption:
     motor: MotorDocument
     mounts: str
     price: float
+    can: str
+    """What windings of one can have in common; its id for a motor of its own."""
 
 
 @dataclass(frozen=True)
@@ -99,15 +101,16 @@ def _named(parts: list[Any], ref: str, place: str) -> Any:
 def _motors(brief: Brief, shelf: Shelf) -> tuple[MotorOption, ...]:
     own = brief.owned.motor
     if own is None:
-        options = [
-            MotorOption(part.id, part.motor, part.mounts, _price(part.motor.price))
-            for part in shelf.motors
-        ]
+        options = [_option(part, _price(part.motor.price)) for part in shelf.motors]
         return tuple(sorted(options, key=lambda option: option.id))
     if isinstance(own, str):
         part: MotorPart = _named(shelf.motors, own, "motor")
-        return (MotorOption(part.id, part.motor, part.mounts, 0.0),)
-    return (MotorOption(OWN, own, "shaft", 0.0),)
+        return (_option(part, 0.0),)
+    return (MotorOption(OWN, own, "shaft", 0.0, OWN),)
+
+
+def _option(part: MotorPart, price: float) -> MotorOption:
+    return MotorOption(part.id, part.motor, part.mounts, price, part.family or part.id)
 
 
 def _controllers(brief: Brief, shelf: Shelf) -> tuple[ControllerOption, ...]:
