@@ -51,6 +51,7 @@ const card = (id: string, state: string) => ({
 function server(
   refuse: (sent: Sent) => ReturnType<Parameters<typeof serverAnswers>[0]> | null,
   answer: object = ANSWER,
+  state = "done",
 ) {
   let document: unknown = DOCUMENT;
   let said: unknown = [];
@@ -68,14 +69,14 @@ function server(
         },
       };
     if (sent.path === "/api/matches/{match_id}")
-      return { data: { ...card(`${sent.params.match_id}`, "done"), document, answer } };
+      return { data: { ...card(`${sent.params.match_id}`, state), document, answer } };
     if (sent.path === "/api/briefs/{brief_id}" && method === "POST") {
       ({ document, said } = sent.body as { document: unknown; said: unknown });
       searches += 1;
       return { data: { ...brief, document, said, match: card(`match-${searches}`, "running") } };
     }
     if (sent.path === "/api/briefs/{brief_id}")
-      return { data: { ...brief, match: card("match-1", "done") } };
+      return { data: { ...brief, match: card("match-1", state) } };
     if (sent.path === "/api/matches/{match_id}/build") return { data: { id: "made" } };
     return { data: {} };
   });
@@ -129,6 +130,14 @@ describe("a brief on screen", () => {
     );
     expect(rows[1]).toContain("Even without it nothing would do.");
     expect(screen.getByText(/more than can be looked at/)).toBeTruthy();
+  });
+
+  test("a search that was stopped before anything was found does not say what would help", async () => {
+    server(() => null, { ...ANSWER, feasible: 0, results: [] }, "cancelled");
+    drawn(<BriefPage settings={null} />, { at: "/briefs/b", path: "/briefs/:id" });
+    expect(await screen.findByText(/^Stopped early/)).toBeTruthy();
+    expect(await screen.findByText("costs more than there is")).toBeTruthy();
+    expect(screen.queryByText(/No single wish/)).toBeNull();
   });
 
   test("the axle's ratio goes with its number", async () => {

@@ -87,6 +87,7 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
               shelf={parts}
               weights={said ? weightsOf(said, usual) : null}
               asked={weightsOf(kept.asked, usual)}
+              whole={told?.state === "done"}
             />
           ) : null}
         </div>
@@ -110,9 +111,11 @@ interface FoundProps {
   /** What counts for how much now, and what did when the shelf was searched. */
   weights: Counts | null;
   asked: Counts;
+  /** Whether all of the shelf was searched; before, nothing found means nothing yet. */
+  whole: boolean;
 }
 
-function Found({ answer, matchId, shelf: parts, weights, asked }: FoundProps) {
+function Found({ answer, matchId, shelf: parts, weights, asked, whole }: FoundProps) {
   const anew = weights !== null && !sameCounts(weights, asked);
   const sorted = anew ? sortedBy(answer.results, weights) : answer.results;
   const [each, setEach] = useState(false);
@@ -147,7 +150,7 @@ function Found({ answer, matchId, shelf: parts, weights, asked }: FoundProps) {
     <div className="grid gap-x-8 xl:grid-cols-[1fr_15.5rem]">
       <div className="min-w-0">
         {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
-        {answer.results.length === 0 ? <Nothing answer={answer} nameOf={nameOf} /> : null}
+        {whole && answer.results.length === 0 ? <Nothing answer={answer} nameOf={nameOf} /> : null}
         {answer.whole === false ? (
           <Notice tone="watch">
             The shelf allows more than can be looked at: these are the best of what was looked at
