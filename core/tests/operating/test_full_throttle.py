@@ -19,6 +19,8 @@ from powertrain.operating.full_throttle import (
     corner_speeds_mps,
     fastest_mps,
     full_throttle,
+    push_n,
+    without_idle_grip,
 )
 from powertrain.operating.limits import Limit
 
@@ -130,3 +132,20 @@ def test_alone_or_in_an_array_is_the_same(documents):
         alone = full_throttle(drive, scalar(2.5))
         assert together.force_n[index] == pytest.approx(float(alone.force_n), rel=1e-12)
         assert together.limited_by[index] == alone.limited_by
+
+
+@examples(300)
+@given(builds(), st.floats(0, 1), st.floats(-30, 30))
+def test_push_is_greatest_at_rest_so_that_one_look_tells_of_grip(document, share, grade):
+    drive = Drive.of(check_build(document))
+    speeds = np.array([0.0, share]) * min(float(fastest_mps(drive)), 200.0)
+    free = replace(drive, grip=NO_SLIP)
+    at_rest_n, further_n = push_n(free, np.abs(speeds))
+    assert further_n <= at_rest_n + 1e-9 * abs(at_rest_n) + 1e-9
+    # Wherever grip is left out, it would have changed nothing.
+    spared = without_idle_grip(drive, scalar(abs(grade)))
+    for slope in (0.0, grade, abs(grade)):
+        told = full_throttle(drive, np.abs(speeds), scalar(slope))
+        assert full_throttle(spared, np.abs(speeds), scalar(slope)).force_n == pytest.approx(
+            told.force_n, rel=1e-12
+        )
