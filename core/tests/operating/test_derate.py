@@ -27,3 +27,9 @@ def test_the_implied_factor_gives_the_rpm_of_the_physics(drive_with):
     assert derated_rpm(drive, state.battery_current_a, factor) == pytest.approx(
         float(state.motor_rpm), rel=1e-12
     )
+
+
+def test_volts_that_the_brushes_take_turn_nothing_backwards(drive_with):
+    # 710 A through 75 mohm leave 53.3 - 53.25 = 0.05 V, and brushes that drop 0.8 V all of it.
+    brushed = drive_with({"motor.brush_drop_v": 0.8})
+    assert derated_rpm(brushed, scalar(710.0), scalar(0.1)) == 0

@@ -1,5 +1,7 @@
 """The hobby derate, kept beside the physics: sag by the pack alone, then a guessed load factor."""
 
+import numpy as np
+
 from powertrain.arrays import Array
 from powertrain.drive import Drive
 from powertrain.operating.state import State
@@ -22,9 +24,12 @@ def derated_rpm(drive: Drive, battery_current_a: Array, load_factor: Array) -> A
     unloaded = drive.wide_open().motor.speed_at_voltage_rad_s(
         battery_current_a * 0.0, drive.pack.voltage_v(battery_current_a)
     )
-    return rpm_from_rad_s(unloaded) * (1 - load_factor)
+    # Of volts below the brushes' drop nothing turns.
+    return rpm_from_rad_s(np.maximum(unloaded, 0.0)) * (1 - load_factor)
 
 
 def implied_load_factor(drive: Drive, state: State) -> Array:
     """Return the load factor that makes the hobby formula give a full-throttle state's rpm."""
-    return 1 - state.motor_rpm / derated_rpm(drive, state.battery_current_a, state.duty * 0.0)
+    derated = derated_rpm(drive, state.battery_current_a, state.duty * 0.0)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return 1 - state.motor_rpm / derated
