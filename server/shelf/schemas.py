@@ -9,7 +9,7 @@ from builds.schemas import StrictSchema
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.describe import FieldInfo
-from powertrain.listing.read import ListedKind
+from powertrain.listing.pattern import ListedKind
 
 Kind = Literal[
     "motors", "controllers", "packs", "cells", "wheels", "teeth", "strands", "wires", "connectors"
