@@ -1,7 +1,6 @@
 """JSON text to plain values, guarded against text made to exhaust the reader."""
 
 import json
-import re
 from typing import Any, NoReturn
 
 from powertrain.errors import Refusal
@@ -11,9 +10,6 @@ LARGEST_BYTES = 1_000_000
 
 DEEPEST = 32
 """The build document nests four deep; the rest is headroom."""
-
-STRING = re.compile(r'"(?:[^"\\]|\\.)*"')
-BRACKET = re.compile(r"[\[\]{}]")
 
 
 def parse(text: bytes | str, largest: int = LARGEST_BYTES) -> Any:
@@ -34,23 +30,38 @@ def parse(text: bytes | str, largest: int = LARGEST_BYTES) -> Any:
         raise Refusal("", f"is not UTF-8 text (byte {problem.start})") from None
     if "\\u0000" in plain:
         raise Refusal("", "holds a null character; no text of a document needs one")
-    _refuse_depth(plain)
     try:
-        return json.loads(plain, parse_constant=_no_constant, object_pairs_hook=_unique)
+        value = json.loads(plain, parse_constant=_no_constant, object_pairs_hook=_unique)
+    except RecursionError:
+        raise _too_deep() from None
     except json.JSONDecodeError as problem:
         place = f"line {problem.lineno}, column {problem.colno}"
         raise Refusal("", f"is not JSON: {problem.msg.lower()} at {place}") from None
     except ValueError:
         raise Refusal("", "holds a whole number of too many digits") from None
+    _refuse_depth(value)
+    return value
 
 
-def _refuse_depth(plain: str) -> None:
-    """Refuse nesting beyond `DEEPEST` before the recursive reader meets it."""
-    depth = 0
-    for bracket in BRACKET.findall(STRING.sub("", plain)):
-        depth += 1 if bracket in "[{" else -1
-        if depth > DEEPEST:
-            raise Refusal("", f"nests more than {DEEPEST} deep; a document needs four")
+def _too_deep() -> Refusal:
+    return Refusal("", f"nests more than {DEEPEST} deep; a document needs four")
+
+
+def _refuse_depth(value: Any) -> None:
+    """Refuse nesting beyond `DEEPEST`, gone through level by level."""
+    level = [value]
+    for _ in range(DEEPEST):
+        inner: list[Any] = []
+        for one in level:
+            if isinstance(one, dict):
+                inner += one.values()
+            elif isinstance(one, list):
+                inner += one
+        if not inner:
+            return
+        level = inner
+    if any(isinstance(one, dict | list) for one in level):
+        raise _too_deep()
 
 
 def _no_constant(name: str) -> NoReturn:

@@ -116,7 +116,9 @@ PATTERNS: tuple[Reader, ...] = (
     pattern(rf"{NUMBER}\s*erpm", one("max_erpm")),
     pattern(rf"(\d{{1,2}})\s*S?{TO}(\d{{1,2}})\s*S(?:\s*li-?po)?", _cells),
     pattern(r"(?:up\s+to\s+)?(\d{1,2})\s*S(?:\s*li-?po)?()", _cells),
-    pattern(r"(?:\d+(?:[.,]\d+)?\s*V?\s*/\s*)+\d+(?:[.,]\d+)?\s*V(?:olts?)?", _either),
+    # Read from its first number on, so that a long row is not gone through from each.
+    pattern(r"(?<!/)(?<!/\s)(?:\d+(?:[.,]\d+)?(?:\s*V)?\s*/\s*)+\d+(?:[.,]\d+)?\s*V(?:olts?)?",
+            _either),
     pattern(rf"(\d+(?:[.,]\d+)?)\s*V?\s*(?:-|–|to|~)\s*{NUMBER}\s*V(?:olts?)?", _volt_range),
     Qualified(r"V(?:olts?|dc)?", 1.0,
               (("most", r"max(?:imum|\.)?|up\s+to|input\s+max"), ("least", r"min(?:imum|\.)?|from"),
