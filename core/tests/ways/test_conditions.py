@@ -217,3 +217,17 @@ def test_changes_leave_the_document_a_valid_build():
             check_build(changed(document, one.keeps_change))
     for series in (14, 20):
         check_build(changed(document, overvolt(build, series).change))
+
+
+@pytest.mark.parametrize(("driver", "driven"), [(4, 3), (3, 60), (9, 9), (10_000, 4_800)])
+def test_teeth_that_nobody_would_buy_have_windings_too(driver, driven):
+    build = build_with({"gearing.0.driver_teeth": driver, "gearing.0.driven_teeth": driven})
+    told = windings(build, shipped_shelf()).windings
+    own = next(one for one in told if one.own)
+    assert own.keeps_teeth == [driver, driven]
+    now = driven / driver
+    for one in told:
+        kept = one.keeps_teeth[1] / one.keeps_teeth[0]
+        # Reduction goes with the rpm of a volt, as near as there are teeth between half and twice.
+        wanted = min(max(now * one.number / own.number, driven / 2 / (2 * driver)), 4 * now)
+        assert kept == pytest.approx(wanted, rel=0.2)

@@ -200,29 +200,41 @@ def _keeping(build: Build, share: float) -> tuple[list[int] | None, dict[str, in
     for index, stage in enumerate(build.gearing):
         if isinstance(stage, ToothedStage):
             own = (stage.driver_teeth, stage.driven_teeth)
-            wanted = own[1] / own[0] * share
-            pairs = [
-                (driver, driven)
-                for driver in _near(stage.driver_teeth)
-                for driven in _near(stage.driven_teeth)
-            ]
-            # Of equally near ones, those most like the present.
-            best = min(
-                pairs,
-                key=lambda pair: (
-                    round(abs(np.log(pair[1] / pair[0] / wanted)), 9),
-                    abs(pair[0] - own[0]) + abs(pair[1] - own[1]),
-                ),
-            )
-            return list(best), {
+            best = _nearest(own, own[1] / own[0] * share)
+            return best, {
                 f"gearing.{index}.driver_teeth": best[0],
                 f"gearing.{index}.driven_teeth": best[1],
             }
     return None, {}
 
 
-def _near(teeth: int) -> range:
-    return range(max(9, teeth // 2), 2 * teeth + 1)
+def _nearest(own: tuple[int, int], wanted: float) -> list[int]:
+    """Return driver and driven near the present ones whose reduction comes nearest.
+
+    Of each driver only the driven wheels around the wanted ones are looked at, so that the work
+    goes with the teeth and not with their square.
+    """
+    drivers, driven = (_near(teeth) for teeth in own)
+    under = np.floor(wanted * drivers)
+    pairs = np.column_stack(
+        [
+            np.repeat(drivers, 2),
+            np.clip(np.stack([under, under + 1], axis=1), *driven[[0, -1]]).ravel(),
+        ]
+    )
+    off = np.round(np.abs(np.log(pairs[:, 1] / pairs[:, 0] / wanted)), 9)
+    # Of equally near ones, those most like the present.
+    best = np.lexsort((np.abs(pairs - own).sum(axis=1), off))[0]
+    return [int(teeth) for teeth in pairs[best]]
+
+
+def _near(teeth: int) -> Array:
+    """Return the teeth that might stand for some: half of them to twice as many, from nine on."""
+    return np.arange(max(min(LEAST_TEETH, teeth), teeth // 2), 2 * teeth + 1, dtype=float)
+
+
+LEAST_TEETH = 9
+"""Fewer are not offered; who has fewer keeps them."""
 
 
 HELD_BY = {
