@@ -3,6 +3,7 @@
 import pytest
 
 from core.tests.conftest import document_with
+from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
 from powertrain.documents.build import Provenance
 from powertrain.documents.paths import value_at
@@ -83,3 +84,53 @@ def test_a_motor_turned_into_another_kind_keeps_what_both_say_and_guesses_the_re
     assert all(after["provenance"][path]["origin"] == "default" for path in ours)
     # A motor that is of that kind already stays as it is.
     assert carry_out(after, Turn(do="turn", kind=kind)) == after
+
+
+def scooter():
+    """Return a vehicle to begin from, every number of it a default."""
+    kind = next(one for one in all_archetypes() if one.id == "kick-scooter")
+    return kind.document.model_dump(mode="json", exclude_unset=True)
+
+
+def set_there(document, **values):
+    paths = {key.replace("__", "."): value for key, value in values.items()}
+    return carry_out(document, SetValues(do="set", values=paths))
+
+
+def test_untouched_guesses_of_cells_follow_the_chemistry():
+    # A lead cell of 12 Ah has 2 to 4 milliohms (common practice, no source), and rests at 2 V.
+    lead = set_there(scooter(), battery__chemistry="lead_acid", battery__cell_capacity_ah=12)
+    assert 2 <= value_at(lead, "battery.cell_resistance_mohm") <= 4
+    assert 1.95 <= value_at(lead, "battery.cell_voltage_v") <= 2.13
+    assert lead["provenance"]["battery.cell_resistance_mohm"] == {"origin": "default"}
+    # Twice the amp-hours are twice the plates side by side.
+    larger = set_there(lead, battery__cell_capacity_ah=24)
+    assert value_at(larger, "battery.cell_resistance_mohm") == pytest.approx(
+        value_at(lead, "battery.cell_resistance_mohm") / 2, rel=0.01
+    )
+
+
+def test_untouched_guesses_of_a_winding_follow_its_kv():
+    before = scooter()
+    after = set_there(before, motor__kv_rpm_per_v=2 * before["motor"]["kv_rpm_per_v"])
+    # Half the turns of twice the copper: a quarter of the ohms; the same loss torque at half the
+    # torque for each amp: twice the amps.
+    assert value_at(after, "motor.resistance_ohm") == pytest.approx(
+        before["motor"]["resistance_ohm"] / 4
+    )
+    assert value_at(after, "motor.no_load_current_a") == pytest.approx(
+        before["motor"]["no_load_current_a"] * 2
+    )
+
+
+def test_what_was_typed_or_measured_follows_nothing():
+    typed = set_there(scooter(), motor__resistance_ohm=0.21, battery__cell_resistance_mohm=18)
+    after = set_there(typed, motor__kv_rpm_per_v=30, battery__chemistry="lead_acid")
+    assert value_at(after, "motor.resistance_ohm") == 0.21
+    assert value_at(after, "battery.cell_resistance_mohm") == 18
+    both = set_there(scooter(), motor__kv_rpm_per_v=30, motor__resistance_ohm=0.5)
+    assert value_at(both, "motor.resistance_ohm") == 0.5
+    said = set_there(document_with({}), motor__kv_rpm_per_v=90)
+    assert value_at(said, "motor.resistance_ohm") == value_at(
+        document_with({}), "motor.resistance_ohm"
+    )

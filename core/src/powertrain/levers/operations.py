@@ -13,6 +13,7 @@ from powertrain.documents.build import Provenance
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
+from powertrain.levers.followers import followed
 from powertrain.levers.registry import press
 from powertrain.motor.of_document import turned
 
@@ -67,7 +68,7 @@ def carry_out(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
     """Return the plain document after one operation; it is a valid build.
 
     A value that a person sets is no longer a default: what was known as `default` is known as
-    `estimated` from then on.
+    `estimated` from then on. Defaults that nobody has touched follow it (`levers.followers`).
 
     Raises
     ------
@@ -83,7 +84,9 @@ def _outcome(document: dict[str, Any], operation: Operation) -> dict[str, Any]:
     if isinstance(operation, Press):
         return changed(document, press(check_build(document), operation.lever, operation.step))
     if isinstance(operation, SetValues):
-        return _with_origins(changed(document, operation.values), set(operation.values))
+        typed = set(operation.values)
+        after = followed(document, changed(document, operation.values), typed)
+        return _with_origins(after, typed)
     if isinstance(operation, Turn):
         return _turned(document, operation.kind)
     if isinstance(operation, Learn):
