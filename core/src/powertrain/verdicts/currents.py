@@ -19,7 +19,6 @@ from powertrain.verdicts.verdict import (
     PartId,
     Severity,
     Verdict,
-    Worst,
     exceeds,
     in_words,
     lasting,
@@ -130,9 +129,8 @@ def current_load(many: Many, rated: Rated) -> Array:
 
 
 def _peak(case: Case, rated: Rated, rating_a: float) -> Verdict:
-    worst = worst_of(case, rated.amps, lambda amps: exceeds(amps, rating_a))
-    if not worst.only_watch and float(rated.most_a) >= worst.value:
-        worst = Worst(case.moments.launch, float(rated.most_a), False)
+    most_a = float(rated.most_a)
+    worst = worst_of(case, rated.amps, lambda amps: exceeds(amps, rating_a), most_a)
     amps = worst.value
     lasts = f" for {rated.peak_s:g} s" if rated.peak_s else ""
     why = f"{amps:.1f} A {in_words(case, worst.moment)}, {rating_a:g} A allowed{lasts}."

@@ -1,5 +1,6 @@
 """What a rule sees and what it says."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
@@ -174,7 +175,12 @@ class Worst:
     only_watch: bool
 
 
-def worst_of(case: Case, value: Callable[[State], Any], passes: Callable[[float], bool]) -> Worst:
+def worst_of(
+    case: Case,
+    value: Callable[[State], Any],
+    passes: Callable[[float], bool],
+    peak: float = -math.inf,
+) -> Worst:
     """Return where a figure is worst of the moments that may stop, else of an assumed hill.
 
     Parameters
@@ -182,9 +188,13 @@ def worst_of(case: Case, value: Callable[[State], Any], passes: Callable[[float]
     passes : callable
         Whether a value is worth a word; only then an assumed hill is named in the place of the
         moments that were asked for.
+    peak : float
+        The figure's greatest at full throttle on the way to top speed, where that counts.
     """
     worst = max(lasting(case), key=lambda moment: float(value(moment.state)))
     most, hill = float(value(worst.state)), assumed_hill(case)
+    if peak >= most:
+        worst, most = case.moments.launch, peak
     if hill is not None and not passes(most) and passes(float(value(hill.state))):
         return Worst(hill, float(value(hill.state)), True)
     return Worst(worst, most, False)

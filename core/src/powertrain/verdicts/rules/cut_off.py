@@ -13,7 +13,6 @@ from powertrain.verdicts.verdict import (
     Mask,
     Severity,
     Verdict,
-    Worst,
     in_words,
     lasting,
     may_limit,
@@ -37,10 +36,8 @@ def judge(case: Case) -> Iterator[Verdict]:
     def passes(amps: float) -> bool:
         return cell_v(amps) < cut_v + ROOM_V
 
-    worst = worst_of(case, lambda state: state.battery_current_a, passes)
     peak_a = float(case.moments.peaks.battery_a)
-    if not worst.only_watch and peak_a >= worst.value:
-        worst = Worst(case.moments.launch, peak_a, False)
+    worst = worst_of(case, lambda state: state.battery_current_a, passes, peak_a)
     amps = worst.value
     volts = cell_v(amps)
     severity: Severity = "stop" if volts < cut_v else "watch" if volts < cut_v + ROOM_V else "ok"
