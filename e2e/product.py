@@ -66,7 +66,7 @@ class Product:
             try:
                 if self.get("/api/health")["database"]:
                     return
-            except (urllib.error.URLError, ConnectionError):
+            except OSError:  # Not there yet, or too busy beginning to answer in time.
                 time.sleep(0.1)
         told = (self.local / "server.log").read_text()
         # Whoever waits for this product gets none to end.
