@@ -134,3 +134,15 @@ def test_what_was_typed_or_measured_follows_nothing():
     assert value_at(said, "motor.resistance_ohm") == value_at(
         document_with({}), "motor.resistance_ohm"
     )
+
+
+@pytest.mark.parametrize(("path", "value"), [
+    ("battery.chemistry", "coal"), ("battery.chemistry", None), ("battery.cell_capacity_ah", 0),
+    ("battery.cell_capacity_ah", "much"), ("motor.kv_rpm_per_v", 0), ("motor.kv_rpm_per_v", -3),
+    ("motor.kv_rpm_per_v", float("nan")), ("motor.kv_rpm_per_v", [1]), ("motor", {}),
+    ("battery", None), ("motor.kv_rpm_per_v", 1e308), ("motor.kv_rpm_per_v", True),
+])  # fmt: skip
+def test_what_makes_no_build_is_refused_before_anything_follows(path, value):
+    with pytest.raises(Refusal) as refused:
+        carry_out(scooter(), SetValues(do="set", values={path: value}))
+    assert refused.value.where.startswith(path.split(".")[0])

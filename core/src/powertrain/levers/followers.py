@@ -10,6 +10,7 @@ from typing import Any
 
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.paths import changed, value_at
+from powertrain.documents.reading import check_build
 
 USUAL_MOHM_AH = {
     "lipo": 12.0, "li_ion": 75.0, "lifepo4": 60.0, "lead_acid": 30.0, "nimh": 25.0,
@@ -61,16 +62,28 @@ def followed(
     ----------
     before, after : dict
         The plain document before and after the values at the paths `typed` were set.
+
+    Raises
+    ------
+    Refusal
+        Naming the place, where what was typed makes no valid build.
     """
     origins = before.get("provenance") or {}
+    following = [
+        (f"{part}.{guess}", part, of, follows)
+        for part, of, guess, follows in FOLLOWERS
+        if f"{part}.{guess}" not in typed
+        and (origins.get(f"{part}.{guess}") or {}).get("origin") == "default"
+        and any(f"{part}.{key}" in typed for key in of)
+    ]
+    if not following:
+        return after
+    # Nothing follows what is no build.
+    check_build(after)
     changes: dict[str, Any] = {}
-    for part, of, guess, follows in FOLLOWERS:
-        path = f"{part}.{guess}"
-        if path in typed or (origins.get(path) or {}).get("origin") != "default":
-            continue
-        was, now, value = before.get(part) or {}, after.get(part) or {}, value_at(before, path)
-        known = all(isinstance(one.get(key), int | float | str) for one in (was, now) for key in of)
-        if value is None or not known or all(was[key] == now[key] for key in of):
-            continue
-        changes[path] = float(f"{follows(was, now, float(value)):.3g}")
+    for path, part, of, follows in following:
+        was, now, value = before[part], after[part], value_at(before, path)
+        known = all(key in one for one in (was, now) for key in of)
+        if value is not None and known and any(was[key] != now[key] for key in of):
+            changes[path] = float(f"{follows(was, now, float(value)):.3g}")
     return changed(after, changes) if changes else after
