@@ -157,3 +157,27 @@ def test_too_little_grip_is_told_as_such():
     weak = judged({"moments.climb_grade_pct": 25})
     assert weak["traction"].severity == "ok"
     assert "shorter" in weak["asked_climb"].why
+
+
+def test_a_ramp_that_no_finger_reaches_is_no_watch():
+    # A crawler geared 48 to 1 rolls within hundredths of a second: 200 A of a stall never come.
+    crawler = {
+        "vehicle": {"kind": "ground", "mass_kg": 2.4, "rolling_resistance": 0.03,
+                    "drag_area_m2": 0.03, "rotating_mass_factor": 1.1},
+        "wheel": {"rolling_circumference_mm": 371},
+        "gearing": [{"kind": "fixed", "ratio": 48, "efficiency": 0.8}],
+        "motor": {"kind": "permanent_magnet", "commutation": "brushed", "kv_rpm_per_v": 1100,
+                  "resistance_ohm": 0.046, "no_load_current_a": 1.8},
+        "controller": {"resistance_ohm": 0.001},
+        "battery": {"chemistry": "lipo", "series": 3, "parallel": 1, "cell_capacity_ah": 5,
+                    "cell_resistance_mohm": 2.5, "wiring_resistance_mohm": 4,
+                    "cell_voltage_v": 3.9},
+    }  # fmt: skip
+    document = {"format": "young-torrent.build/1", "name": "crawler", **crawler}
+    verdicts = {one.id: one for one in solve(check_build(document)).verdicts}
+    assert verdicts["inrush"].severity == "ok"
+    assert "no finger" in verdicts["inrush"].why
+    # With a wheel that is heavy to turn it takes longer than a trigger, and is one again.
+    heavy = {**document, "wheel": {**crawler["wheel"], "inertia_kg_m2": 0.5}}
+    slow = {one.id: one for one in solve(check_build(heavy)).verdicts}["inrush"]
+    assert (slow.severity, "ramp of" in slow.why) == ("watch", True)

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useRef } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { fieldList } from "../../../api/queries";
 import type { FieldInfo, PartId } from "../../../api/types";
 import { Button } from "../../../ui/Button";
@@ -56,7 +56,12 @@ export function PartEditor({ part, bench, state, onClose }: Props) {
         {part === "gearing" ? (
           <GearingEditor bench={bench} state={state} fields={own} />
         ) : (
-          <FieldGroups bench={bench} state={state} fields={own} />
+          <FieldGroups
+            key={`${part} ${kind} ${own.length}`}
+            bench={bench}
+            state={state}
+            fields={own}
+          />
         )}
       </div>
     </section>
@@ -69,10 +74,20 @@ interface GroupsProps {
   fields: FieldInfo[];
 }
 
+const pathsFilled = (fields: FieldInfo[], state: BenchState) =>
+  new Set(
+    fields
+      .filter((field) => field.required || at(state.document, field.path) !== undefined)
+      .map((field) => field.path),
+  );
+
 function FieldGroups({ bench, state, fields }: GroupsProps) {
   const main = fields.filter((field) => field.group === "");
-  const filled = main.filter((f) => f.required || at(state.document, f.path) !== undefined);
-  const empty = main.filter((field) => !filled.includes(field));
+  // As the bank was opened: what is filled in meanwhile stays where the hand is.
+  const [before] = useState(() => pathsFilled(main, state));
+  const filled = main.filter((field) => before.has(field.path));
+  const empty = main.filter((field) => !before.has(field.path));
+  const [open, setOpen] = useState(filled.length < 6);
   const groups = [...new Set(fields.map((field) => field.group))].filter(Boolean);
   const said = (list: FieldInfo[]) =>
     list.filter((field) => at(state.document, field.path) != null).length;
@@ -84,9 +99,13 @@ function FieldGroups({ bench, state, fields }: GroupsProps) {
     <>
       <div className={GRID}>{inputs(filled)}</div>
       {empty.length ? (
-        <details className="mt-3" open={filled.length < 6}>
+        <details
+          className="mt-3"
+          open={open}
+          onToggle={(event) => setOpen(event.currentTarget.open)}
+        >
           <summary className="cursor-pointer py-1 text-[13px] text-water">
-            {empty.length} more, not filled in
+            {empty.length} more, {said(empty) ? `${said(empty)} filled in` : "not filled in"}
           </summary>
           <div className={`${GRID} pt-2`}>{inputs(empty)}</div>
         </details>
