@@ -253,7 +253,7 @@ def rated_watts(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     if volts is None or watts is None or facts.rated_current_a is not None:
         return
     shaft = facts.power_is == "shaft"
-    amps = watts / (USUAL_EFFICIENCY * volts) if shaft else watts / volts
+    amps = _amps_of(facts, watts, volts)
     most_ohm = volts**2 / (4 * watts)
     kv = surest([one for one in found if one.route not in (RATED_SPEED, TURNS)], KV)
     uses = ("rated_power_w", "rated_voltage_v", "rated_speed_rpm")
@@ -268,6 +268,11 @@ def rated_watts(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     else:
         ohm = (1 - LOADED) * volts / amps
         yield _finding(OHM, min(ohm, most_ohm), 1.0, "estimated", "rated watts", *uses)
+
+
+def _amps_of(facts: MotorFacts, watts: float, volts: float) -> float:
+    """Return the amps that rated watts take at the wires."""
+    return watts / volts / (USUAL_EFFICIENCY if facts.power_is == "shaft" else 1.0)
 
 
 def most_ohm(facts: MotorFacts) -> float:
@@ -305,7 +310,7 @@ def usual_when_free(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     volts, watts, make = facts.rated_voltage_v, facts.rated_power_w, MAKES[_make(facts)]
     amps = facts.rated_current_a
     if amps is None and volts is not None and watts is not None:
-        amps = watts / (USUAL_EFFICIENCY * volts) if facts.power_is == "shaft" else watts / volts
+        amps = _amps_of(facts, watts, volts)
     told = any(finding.key == FREE_A and finding.route != RATED_AMPS for finding in found)
     if amps is not None and not told:
         yield _finding(FREE_A, make.loss_share * amps, 1.0, "estimated", RATED_AMPS,

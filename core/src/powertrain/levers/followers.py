@@ -5,52 +5,51 @@ another chemistry or KV has not said anything of resistance and volts; left as t
 be those of a part that is not there any more.
 """
 
-from collections.abc import Callable, Collection, Mapping
+from collections.abc import Callable, Collection
 from typing import Any
 
 from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.documents.build import Build
+from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
+from powertrain.motor.of_document import rewound
 
-USUAL_MOHM_AH = {
-    "lipo": 12.0, "li_ion": 75.0, "lifepo4": 60.0, "lead_acid": 30.0, "nimh": 25.0,
-}  # fmt: skip
-"""Milliohms of a cell times its amp-hours; common practice, no source, good to a factor of two."""
-
-Follows = Callable[[Mapping[str, Any], Mapping[str, Any], float], float]
-"""What a guess becomes, given the part before and after and the guess itself."""
+Follows = Callable[[Build, Build], float | None]
+"""What a guess becomes, given the build before and after; None where it can't be told."""
 
 
-def _resistance_of_cells(before: Mapping[str, Any], after: Mapping[str, Any], mohm: float) -> float:
-    if before["chemistry"] == after["chemistry"]:
-        return mohm * float(before["cell_capacity_ah"]) / float(after["cell_capacity_ah"])
-    return USUAL_MOHM_AH[after["chemistry"]] / float(after["cell_capacity_ah"])
+def _resistance_of_cells(before: Build, after: Build) -> float:
+    was, now = before.battery, after.battery
+    if was.chemistry == now.chemistry:
+        return was.cell_resistance_mohm * was.cell_capacity_ah / now.cell_capacity_ah
+    return CHEMISTRIES[now.chemistry].usual_mohm_ah / now.cell_capacity_ah
 
 
-def _volts_of_cells(before: Mapping[str, Any], after: Mapping[str, Any], volts: float) -> float:
-    was, now = CHEMISTRIES[before["chemistry"]], CHEMISTRIES[after["chemistry"]]
-    charged = (volts - was.empty_v) / (was.full_v - was.empty_v)
+def _volts_of_cells(before: Build, after: Build) -> float:
+    was, now = (CHEMISTRIES[build.battery.chemistry] for build in (before, after))
+    charged = (before.battery.cell_voltage_v - was.empty_v) / (was.full_v - was.empty_v)
     return now.empty_v + min(max(charged, 0.0), 1.0) * (now.full_v - now.empty_v)
 
 
-def _resistance_of_winding(
-    before: Mapping[str, Any], after: Mapping[str, Any], ohm: float
-) -> float:
-    return ohm * (float(before["kv_rpm_per_v"]) / float(after["kv_rpm_per_v"])) ** 2
+def _of_winding(constant: str) -> Follows:
+    def follows(before: Build, after: Build) -> float | None:
+        was, now = before.motor, after.motor
+        if not isinstance(was, PermanentMagnetMotor) or not isinstance(now, PermanentMagnetMotor):
+            return None
+        return rewound(was, now.kv_rpm_per_v / was.kv_rpm_per_v).get(constant)
+
+    return follows
 
 
-def _no_load_amps(before: Mapping[str, Any], after: Mapping[str, Any], amps: float) -> float:
-    return amps * float(after["kv_rpm_per_v"]) / float(before["kv_rpm_per_v"])
-
-
-FOLLOWERS: tuple[tuple[str, tuple[str, ...], str, Follows], ...] = (
-    ("battery", ("chemistry", "cell_capacity_ah"), "cell_resistance_mohm", _resistance_of_cells),
-    ("battery", ("chemistry",), "cell_voltage_v", _volts_of_cells),
-    # In one can of copper R goes as 1/KV^2, and the torque of the losses stays.
-    ("motor", ("kv_rpm_per_v",), "resistance_ohm", _resistance_of_winding),
-    ("motor", ("kv_rpm_per_v",), "no_load_current_a", _no_load_amps),
-)
-"""The part, what is typed there, the guess that follows it, and how."""
+FOLLOWERS: tuple[tuple[tuple[str, ...], str, Follows], ...] = (
+    (("battery.chemistry", "battery.cell_capacity_ah"), "battery.cell_resistance_mohm",
+     _resistance_of_cells),
+    (("battery.chemistry",), "battery.cell_voltage_v", _volts_of_cells),
+    (("motor.kv_rpm_per_v",), "motor.resistance_ohm", _of_winding("resistance_ohm")),
+    (("motor.kv_rpm_per_v",), "motor.no_load_current_a", _of_winding("no_load_current_a")),
+)  # fmt: skip
+"""What is typed, the guess that follows it, and how."""
 
 
 def followed(
@@ -70,20 +69,15 @@ def followed(
     """
     origins = before.get("provenance") or {}
     following = [
-        (f"{part}.{guess}", part, of, follows)
-        for part, of, guess, follows in FOLLOWERS
-        if f"{part}.{guess}" not in typed
-        and (origins.get(f"{part}.{guess}") or {}).get("origin") == "default"
-        and any(f"{part}.{key}" in typed for key in of)
+        (guess, follows)
+        for of, guess, follows in FOLLOWERS
+        if guess not in typed
+        and (origins.get(guess) or {}).get("origin") == "default"
+        and any(path in typed and value_at(before, path) != value_at(after, path) for path in of)
     ]
     if not following:
         return after
-    # Nothing follows what is no build.
-    check_build(after)
-    changes: dict[str, Any] = {}
-    for path, part, of, follows in following:
-        was, now, value = before[part], after[part], value_at(before, path)
-        known = all(key in one for one in (was, now) for key in of)
-        if value is not None and known and any(was[key] != now[key] for key in of):
-            changes[path] = float(f"{follows(was, now, float(value)):.3g}")
+    was, now = check_build(before), check_build(after)
+    found = {guess: follows(was, now) for guess, follows in following}
+    changes = {path: float(f"{value:.3g}") for path, value in found.items() if value is not None}
     return changed(after, changes) if changes else after
