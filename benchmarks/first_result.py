@@ -7,7 +7,7 @@ from typing import Any
 
 from playwright.sync_api import Page
 
-from e2e.product import product_in_a_browser
+from e2e.product import KEYED, product_in_a_browser
 
 SEARCHES = 8
 
@@ -30,7 +30,7 @@ WATCH = """() => {
 def main() -> None:
     """Begin the trike's brief again and again, and print how long its answers took."""
     with product_in_a_browser() as (product, browser):
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, extra_http_headers=KEYED)
         page.goto(product.url)
         # Workers make the gearings of all starts first, which is the product's start.
         page.wait_for_timeout(20_000)

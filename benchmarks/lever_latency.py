@@ -3,7 +3,7 @@
 import statistics
 import sys
 
-from e2e.product import product_in_a_browser
+from e2e.product import KEYED, product_in_a_browser
 
 PRESSES = 80
 
@@ -27,7 +27,7 @@ PRESS = """async ([label]) => {
 def main() -> None:
     """Press levers up and down and print median and 95th percentile."""
     with product_in_a_browser() as (product, browser):
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, extra_http_headers=KEYED)
         page.goto(product.begin())
         page.get_by_role("tab").first.wait_for()
         page.wait_for_timeout(1000)

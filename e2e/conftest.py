@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.product import LAUNCH, Product
+from e2e.product import KEYED, LAUNCH, Product
 
 expect.set_options(timeout=10_000)
 
@@ -35,7 +35,11 @@ def browser_type_launch_args() -> dict[str, Any]:
 
 @pytest.fixture(scope="session")
 def browser_context_args() -> dict[str, Any]:
-    return {"viewport": {"width": 1280, "height": 800}, "color_scheme": "light"}
+    return {
+        "viewport": {"width": 1280, "height": 800},
+        "color_scheme": "light",
+        "extra_http_headers": KEYED,
+    }
 
 
 @pytest.fixture

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page
 
-from e2e.product import ROOT, Product, product_in_a_browser
+from e2e.product import KEYED, ROOT, Product, product_in_a_browser
 
 PLACE = ROOT / "docs" / "screenshots"
 
@@ -16,6 +16,7 @@ def page(browser: Browser, width: int, height: int, theme: str) -> Page:
     context = browser.new_context(
         viewport={"width": width, "height": height},
         color_scheme=theme,  # type: ignore[arg-type]
+        extra_http_headers=KEYED,
     )
     return context.new_page()
 

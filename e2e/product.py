@@ -35,6 +35,10 @@ LAUNCH: dict[str, Any] = {
 }  # fmt: skip
 """How headless Chromium is begun."""
 
+KEY = "of-products-that-tests-begin"
+KEYED = {"Authorization": f"Bearer {KEY}"}
+"""The key that every product here has, and how a browser or script shows it."""
+
 
 class Product:
     """One running product with a database of its own."""
@@ -42,6 +46,7 @@ class Product:
     def __init__(self) -> None:
         self.local = Path(tempfile.mkdtemp(prefix="young-torrent-e2e-"))
         self.local.chmod(0o755)
+        (self.local / "key").write_text(KEY)
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
@@ -74,10 +79,18 @@ class Product:
         raise AssertionError(told)
 
     def kill(self) -> None:
-        """End the server as a power cut would: no handler runs."""
+        """End all that runs but the database as a power cut would: no handler runs."""
         assert self.process is not None
-        self.process.send_signal(signal.SIGKILL)
+        os.killpg(self.process.pid, signal.SIGKILL)
         self.process.wait()
+
+    def pids(self, module: str) -> list[int]:
+        """Return the process numbers of this product's processes that run a module."""
+        assert self.process is not None
+        told = subprocess.run(
+            ["pgrep", "-f", "-g", str(self.process.pid), module], capture_output=True, text=True
+        )
+        return [int(line) for line in told.stdout.split()]
 
     def end(self) -> None:
         if self.process is not None and self.process.poll() is None:
@@ -87,12 +100,15 @@ class Product:
         shutil.rmtree(self.local, ignore_errors=True)
 
     def get(self, path: str) -> Any:
-        with urllib.request.urlopen(self.url + path, timeout=5) as response:
+        request = urllib.request.Request(self.url + path, headers=KEYED)
+        with urllib.request.urlopen(request, timeout=5) as response:
             return json.load(response)
 
     def post(self, path: str, body: Any) -> Any:
         request = urllib.request.Request(
-            self.url + path, json.dumps(body).encode(), {"Content-Type": "application/json"}
+            self.url + path,
+            json.dumps(body).encode(),
+            {"Content-Type": "application/json", **KEYED},
         )
         with urllib.request.urlopen(request, timeout=5) as response:
             return json.load(response)

@@ -161,7 +161,7 @@ def test_a_rung_pressed_while_the_database_is_away_is_kept_and_saved_later(
     page.goto(f"{address}/gearing")
     rung = page.get_by_role("button", name=re.compile("^18 to 60 teeth"))
     expect(rung).to_be_visible()
-    own_product.cluster.stop()
+    own_product.cluster.hold()
     rung.click()
     expect(page.get_by_text("18 to 60, 18 to 44")).to_be_visible()
     expect(page.get_by_text("the database does not answer").first).to_be_visible()

@@ -7,7 +7,7 @@ import uuid
 from playwright.sync_api import Browser, Page, expect
 
 from e2e.conftest import open_bench, saved
-from e2e.product import Product
+from e2e.product import KEYED, Product
 
 
 def cells(page: Page, count: int):
@@ -16,7 +16,7 @@ def cells(page: Page, count: int):
 
 def test_two_tabs_cannot_overwrite_one_another(browser: Browser, product: Product):
     address = product.begin()
-    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, extra_http_headers=KEYED)
     first, second = context.new_page(), context.new_page()
     open_bench(first, address)
     open_bench(second, address)
@@ -44,7 +44,7 @@ def test_the_page_goes_on_without_the_database_and_saves_when_it_is_back(
 ):
     address = own_product.begin()
     open_bench(page, address)
-    own_product.cluster.stop()
+    own_product.cluster.hold()
     page.get_by_role("button", name="Cells in series up").click()
     expect(cells(page, 14)).to_be_visible()
     expect(page.get_by_text("the database does not answer")).to_be_visible()

@@ -1,53 +1,139 @@
-"""``bin/start`` after its set-up: database, migrations, demo, and the one server process."""
+"""``bin/start`` after its set-up: keeps database, web process and workers running.
+
+One process owns a place, by a lock. It computes nothing and answers nobody, so that it is there
+to begin again whatever of the others ends.
+"""
 
 import argparse
+import json
 import os
 import secrets
 import signal
 import socket
 import subprocess
 import sys
-import threading
 import time
-from collections.abc import Iterator
-from contextlib import contextmanager
+import urllib.request
 from pathlib import Path
 from queue import SimpleQueue
+
+from ops.cluster import LOCAL, Cluster, ClusterError, cluster_below
+from ops.keeping import Process, kept
+from ops.owner import Owner, Taken
+
+WORKERS = max(1, min(4, os.cpu_count() or 1))
+"""Searches that are done at once: one for each core, so that one tab does not wait for another."""
 
 
 def main() -> int:
     """Run the product until Ctrl-C or a termination signal; stop the database too."""
     options = _options()
     begun = time.monotonic()
+    LOCAL.mkdir(parents=True, exist_ok=True)
+    try:
+        owner = Owner(LOCAL)
+    except Taken as taken:
+        print(taken, file=sys.stderr)
+        return 1
     if _taken(options.port):
         print(f"Port {options.port} is in use; choose another with --port.", file=sys.stderr)
         return 1
-    from ops.cluster import LOCAL, ClusterError, cluster_below
-
     ended = _endings()
-    LOCAL.mkdir(parents=True, exist_ok=True)
     cluster = cluster_below(LOCAL)
+    status = Status(LOCAL, cluster)
     try:
         print("Starting the database", flush=True)
         cluster.start()
-        os.environ.update(cluster.environment, YT_SECRET_KEY=_secret(LOCAL))
-        # Searches take a core each; threads of one that wait in a loop would take the others.
+        os.environ.update(
+            cluster.environment,
+            YT_SECRET_KEY=_secret(LOCAL / "secret"),
+            YT_KEY=_secret(LOCAL / "key"),
+            YT_STATUS=str(status.place),
+        )
+        # What is heavy takes a core each; threads of one that wait in a loop would take others.
         os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
         if ended.empty():
+            print("Bringing the database up to date", flush=True)
             _prepare(demo=options.demo)
         if ended.empty():
-            with _workers(), _server(options.port):
-                seconds = time.monotonic() - begun
+            # Those that use the database end before it does.
+            with (
+                kept([_Database(cluster)], status.tell),
+                kept(_processes(options.port), status.tell),
+            ):
                 address = f"http://127.0.0.1:{options.port}/"
-                print(f"Ready after {seconds:.1f} s: {address}   (Ctrl-C stops it)", flush=True)
+                _wait_for(address, ended)
+                owner.tell(address=address)
+                seconds = time.monotonic() - begun
+                print(f"Ready after {seconds:.1f} s: {address}?key={os.environ['YT_KEY']}")
+                print(
+                    "Open it once with its key; your browser keeps it. Ctrl-C stops it.", flush=True
+                )
                 ended.get()
     except ClusterError as problem:
         print(problem, file=sys.stderr)
         return 1
+    except subprocess.CalledProcessError:
+        print("The database could not be brought up to date; see above.", file=sys.stderr)
+        return 1
     finally:
         print("Stopping the database", flush=True)
         cluster.stop()
+        owner.leave()
     return 0
+
+
+class Status:
+    """How everything stands, in a file that the web process reads."""
+
+    def __init__(self, local: Path, cluster: Cluster) -> None:
+        self.place, self._cluster = local / "status.json", cluster
+        self._stands: dict[str, str] = {}
+        self._write()
+
+    def tell(self, name: str, how: str) -> None:
+        """Note how a thing stands, and print what is out of the ordinary."""
+        before = self._stands.get(name)
+        self._stands = {**self._stands, name: how}
+        self._write()
+        if before is not None and before != how:
+            print(f"{name}: {how}", file=sys.stderr, flush=True)
+
+    def _write(self) -> None:
+        fresh = self.place.with_suffix(f".{secrets.token_hex(4)}")
+        try:
+            fresh.write_text(json.dumps({"stands": self._stands}))
+            fresh.replace(self.place)
+        except OSError as problem:  # A full disk must not end what keeps the others running.
+            print(f"status: {problem}", file=sys.stderr, flush=True)
+
+
+class _Database:
+    """The cluster as something to keep running; one stopped by hand is left so."""
+
+    name = "database"
+
+    def __init__(self, cluster: Cluster) -> None:
+        self._cluster = cluster
+
+    def start(self) -> None:
+        self._cluster.start()
+
+    def runs(self) -> bool:
+        return self._cluster.runs() or self._cluster.is_held
+
+    def stop(self) -> None:
+        self._cluster.stop()
+
+
+def _processes(port: int) -> list[Process]:
+    attached = ["--attached", str(os.getpid())]
+    web = [sys.executable, "-m", "ops.web", "--port", str(port), *attached]
+    work = [sys.executable, "-m", "ops.work", *attached]
+    return [
+        Process("web", web),
+        *(Process(f"worker {number}", work, graceful_s=4.0) for number in range(1, WORKERS + 1)),
+    ]
 
 
 def _endings() -> SimpleQueue[int]:
@@ -60,40 +146,6 @@ def _endings() -> SimpleQueue[int]:
     for number in (signal.SIGINT, signal.SIGTERM):
         signal.signal(number, lambda number, _: ended.put(number))
     return ended
-
-
-WORKERS = max(1, min(4, os.cpu_count() or 1))
-"""Searches that are done at once: one for each core, so that one tab does not wait for another."""
-
-
-@contextmanager
-def _workers() -> Iterator[None]:
-    """Run workers beside the server, and another whenever one ends before its time."""
-    over = threading.Event()
-    running: dict[int, subprocess.Popen[bytes]] = {}
-
-    def keep(place: int) -> None:
-        while not over.is_set():
-            running[place] = subprocess.Popen([sys.executable, "-m", "ops.work", "--attached"])
-            running[place].wait()
-            over.wait(1.0)
-
-    keeping = [threading.Thread(target=keep, args=(i,), daemon=True) for i in range(WORKERS)]
-    for thread in keeping:
-        thread.start()
-    try:
-        yield
-    finally:
-        over.set()
-        for thread in keeping:
-            # Asked for as long as it takes, since one may have been begun a moment ago; a search
-            # that is cut off here is found by the next worker.
-            for ask in ("terminate", "terminate", "terminate", "kill", "kill"):
-                for worker in list(running.values()):
-                    getattr(worker, ask)()
-                thread.join(timeout=1.5)
-                if not thread.is_alive():
-                    break
 
 
 def _options() -> argparse.Namespace:
@@ -115,65 +167,31 @@ def _taken(port: int) -> bool:
     return False
 
 
-def _secret(local: Path) -> str:
-    """Return the key that signs what the server hands out, made once."""
-    place = local / "secret"
+def _secret(place: Path) -> str:
+    """Return a secret that only its owner reads, made once."""
     if not place.is_file():
-        descriptor = os.open(place, os.O_WRONLY | os.O_CREAT, 0o600)
+        fresh = place.with_suffix(".new")
+        fresh.unlink(missing_ok=True)
+        descriptor = os.open(fresh, os.O_WRONLY | os.O_CREAT, 0o600)
         with os.fdopen(descriptor, "w") as file:
-            file.write(secrets.token_urlsafe(48))
-    return place.read_text()
+            file.write(secrets.token_urlsafe(32))
+        fresh.replace(place)
+    return place.read_text().strip()
 
 
 def _prepare(*, demo: bool) -> None:
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
-    import django
-    from django.core.management import call_command
-
-    from powertrain.doubt.draws import ready
-
-    django.setup()
-    # Read while nobody listens yet: meanwhile no thread of this process answers.
-    ready()
-    print("Bringing the database up to date", flush=True)
-    call_command("migrate", verbosity=0, interactive=False)
-    if demo:
-        call_command("load_demo")
-    from django.db import connections
-
-    connections.close_all()
+    command = [sys.executable, "-m", "ops.prepare", *(["--demo"] if demo else [])]
+    subprocess.run(command, check=True)
 
 
-@contextmanager
-def _server(port: int) -> Iterator[None]:
-    """Answer requests in threads beside this one; at the end let those under way finish."""
-    import waitress
-
-    from config.wsgi import application
-
-    threading.Thread(target=_warm, daemon=True).start()
-    server = waitress.create_server(
-        application,
-        host="127.0.0.1",
-        port=port,
-        threads=6,
-        ident="",
-        clear_untrusted_proxy_headers=True,
-    )
-    threading.Thread(target=server.run, daemon=True).start()
-    try:
-        yield
-    finally:
-        server.task_dispatcher.shutdown(timeout=5)
-
-
-def _warm() -> None:
-    """Solve once, so that the first person does not wait for imports."""
-    from builds.demo import demo_builds
-    from powertrain.bench.solve import solve
-
-    for document in demo_builds().values():
-        solve(document)
+def _wait_for(address: str, ended: SimpleQueue[int]) -> None:
+    """Wait until the web process answers, or somebody wants to end this."""
+    while ended.empty():
+        try:
+            with urllib.request.urlopen(f"{address}api/health", timeout=5):
+                return
+        except OSError:
+            time.sleep(0.05)
 
 
 if __name__ == "__main__":

@@ -4,12 +4,15 @@ Any number of workers may run, on any machine that reaches the database. One tha
 leaves its search marked as begun; another finds that its heartbeat stopped and begins anew.
 """
 
+import argparse
 import asyncio
 import logging
 import os
 import sys
 import threading
 from typing import Any
+
+from ops.parent import leave_with
 
 BEATS_EVERY_S, STALLED_AFTER_S = 2.0, 8.0
 """How often a worker says that it lives, and after which silence it is taken for dead."""
@@ -19,7 +22,12 @@ NICE = 5
 
 
 def main() -> int:
-    """Work until a termination signal; `--attached`, also until whoever started it is gone."""
+    """Work until a termination signal, or until whoever began this is gone."""
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--attached", type=int, help="process number of whoever began this")
+    options = parser.parse_args()
+    if options.attached is not None:
+        leave_with(options.attached)
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
     import django
 
@@ -32,8 +40,6 @@ def main() -> int:
     # Whoever looks at a page comes first; a search has all that is left.
     os.nice(NICE)
     threading.Thread(target=_warm, daemon=True).start()
-    if "--attached" in sys.argv[1:]:
-        threading.Thread(target=_leave_with_parent, args=(os.getppid(),), daemon=True).start()
     connector: Any = app.connector
     asyncio.run(_work(app.with_connector(connector.get_worker_connector())))
     return 0
@@ -83,14 +89,6 @@ def _warm() -> None:
         while searching.is_set():
             pause.wait(0.2)
         next(Search(start.document, shipped_shelf()).steps(), None)
-
-
-def _leave_with_parent(parent: int) -> None:
-    """End when the process that started this one is gone, killed or not."""
-    pause = threading.Event()
-    while os.getppid() == parent:
-        pause.wait(1.0)
-    os._exit(0)
 
 
 if __name__ == "__main__":

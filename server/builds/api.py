@@ -16,6 +16,7 @@ from builds.incoming import pieces, text_lines
 from builds.models import Build
 from builds.querysets import version_of
 from builds.views_of import archetype_card, build_answer, build_card, plain, version_card
+from common.schemas import MISSING, REFUSED
 from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
 from powertrain.compare.baseline import BaselineAnswer, baseline
@@ -30,10 +31,6 @@ from powertrain.identify.facts import CellFacts, Facts, MotorFacts
 from powertrain.levers.operations import carry_out
 
 router = Router()
-
-REFUSED = dict.fromkeys((400, 403, 413, 422, 503), schemas.ErrorAnswer)
-MISSING = {**REFUSED, 404: schemas.ErrorAnswer}
-CHANGED = {**MISSING, 409: schemas.ErrorAnswer}
 
 
 @router.post(
@@ -213,7 +210,7 @@ def versions(request: HttpRequest, build_id: UUID) -> list[schemas.VersionCard]:
 
 
 @router.post(
-    "/builds/{build_id}/versions", response={200: schemas.BuildAnswer, **CHANGED},
+    "/builds/{build_id}/versions", response={200: schemas.BuildAnswer, **MISSING},
     exclude_unset=True, tags=["versions"], operation_id="save_version",
 )  # fmt: skip
 def save(request: HttpRequest, build_id: UUID, payload: schemas.SaveRequest) -> schemas.BuildAnswer:
@@ -225,7 +222,7 @@ def save(request: HttpRequest, build_id: UUID, payload: schemas.SaveRequest) -> 
 
 
 @router.post(
-    "/builds/{build_id}/undo", response={200: schemas.BuildAnswer, **CHANGED}, exclude_unset=True,
+    "/builds/{build_id}/undo", response={200: schemas.BuildAnswer, **MISSING}, exclude_unset=True,
     tags=["versions"], operation_id="undo",
 )  # fmt: skip
 def step_back(
@@ -236,7 +233,7 @@ def step_back(
 
 
 @router.post(
-    "/builds/{build_id}/redo", response={200: schemas.BuildAnswer, **CHANGED}, exclude_unset=True,
+    "/builds/{build_id}/redo", response={200: schemas.BuildAnswer, **MISSING}, exclude_unset=True,
     tags=["versions"], operation_id="redo",
 )  # fmt: skip
 def step_forward(
@@ -247,7 +244,7 @@ def step_forward(
 
 
 @router.post(
-    "/builds/{build_id}/restore", response={200: schemas.BuildAnswer, **CHANGED},
+    "/builds/{build_id}/restore", response={200: schemas.BuildAnswer, **MISSING},
     exclude_unset=True, tags=["versions"], operation_id="restore",
 )  # fmt: skip
 def bring_version_back(

@@ -5,7 +5,7 @@ from typing import Annotated, Any
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from powertrain.bench.answer import Answer, StateAnswer
 from powertrain.compare.terms import Terms
@@ -14,28 +14,6 @@ from powertrain.documents.describe import FieldInfo
 from powertrain.levers.operations import Operation
 
 Number = Annotated[int, Field(ge=1, le=2_000_000_000)]
-
-
-class StrictSchema(Schema):
-    """A request that takes nothing for something else: no text for a number, no 1 for true."""
-
-    model_config = ConfigDict(strict=True)
-
-
-class ErrorBody(Schema):
-    """Where something is wrong and what to do about it."""
-
-    where: str
-    what: str
-
-
-class ErrorAnswer(Schema):
-    """Any refusal."""
-
-    error: ErrorBody
-    operation: int | None = None
-    kept: int | None = None
-    head: int | None = None
 
 
 class SolveRequest(Schema):

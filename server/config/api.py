@@ -2,13 +2,14 @@
 
 from typing import Any
 
-from django.db import connection
+from django.db import OperationalError, connection
 from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
 from ninja.parser import Parser
 from pydantic import BaseModel
 
 from builds.api import router as builds
+from common.schemas import ErrorAnswer
 from config.api_errors import tell_errors
 from matching.api import router as matching
 from powertrain.documents.text import parse
@@ -29,9 +30,10 @@ class GuardedParser(Parser):
 
 
 class Health(Schema):
-    """Whether the parts that a request needs answer."""
+    """Whether the parts that a request needs answer, and how many questions wait for a turn."""
 
     database: bool
+    waiting: int = 0
 
 
 api = NinjaAPI(
@@ -49,9 +51,15 @@ api.add_router("", shelf)
 api.add_router("", matching)
 
 
-@api.get("/health", response=Health, tags=["service"], operation_id="health")
+@api.get(
+    "/health", response={200: Health, 503: ErrorAnswer}, tags=["service"], operation_id="health"
+)
 def health(request: HttpRequest) -> BaseModel:
-    """Return whether the database answers; 503 if it does not."""
-    with connection.cursor() as cursor:
-        cursor.execute("select 1")
-    return Health(database=True)
+    """Return whether the database answers; 503, with words, if it does not."""
+    watch, pool = (request.META.get(f"young_torrent.{part}") for part in ("watch", "pool"))
+    if watch is None:
+        with connection.cursor() as cursor:
+            cursor.execute("select 1")
+    elif not watch.database:
+        raise OperationalError("did not answer")
+    return Health(database=True, waiting=0 if pool is None else pool.gate.waiting)

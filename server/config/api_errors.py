@@ -3,13 +3,16 @@
 import logging
 from typing import Any
 
+from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
-from django.db import InterfaceError, OperationalError
+from django.db import DatabaseError, InterfaceError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
+from psycopg import errors
 
 from builds.errors import Conflict, NotThere, OperationRefused
+from common.standing import database_says
 from powertrain.documents.reading import TAGS, refusal_of
 from powertrain.errors import Refusal
 
@@ -60,11 +63,35 @@ def tell_errors(api: NinjaAPI) -> None:
             return refused(request, problem.__cause__)
         return told(request, "request", str(problem), problem.status_code)
 
-    @api.exception_handler(OperationalError)
+    @api.exception_handler(DatabaseError)
     @api.exception_handler(InterfaceError)
     def database_away(request: HttpRequest, problem: Exception) -> HttpResponse:
-        log.warning("database away path=%s", request.path)
-        return told(request, "database", "does not answer; try again in a moment", 503)
+        status, what = of_database(problem)
+        log.warning("database path=%s problem=%s", request.path, type(problem.__cause__).__name__)
+        return told(request, "database", what, status)
+
+    @api.exception_handler(Exception)
+    def unexpected(request: HttpRequest, problem: Exception) -> HttpResponse:
+        log.exception("unexpected path=%s", request.path, exc_info=problem)
+        return told(request, "", UNEXPECTED, 500)
+
+
+UNEXPECTED = "went wrong here; nothing was changed. The program's log says more"
+
+
+def of_database(problem: Exception) -> tuple[int, str]:
+    """Return the status and the words for an error of the database."""
+    match problem.__cause__:
+        case errors.DiskFull() | errors.OutOfMemory():
+            return 507, "has no room left on its disk; make some, then save again"
+        case errors.QueryCanceled():
+            return 503, "took too long over this and was stopped; ask for less"
+        case errors.DataError():
+            return 422, "can't keep a value in this; it has a character that no text may have"
+        case errors.IntegrityError() | errors.SerializationFailure() | errors.DeadlockDetected():
+            return 409, "was changed by another request at the same moment; send this again"
+        case _:
+            return 503, database_says(settings.STATUS)
 
 
 def _place(location: tuple[int | str, ...]) -> str:

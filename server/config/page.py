@@ -1,7 +1,10 @@
 """The one page of the application."""
 
 from django.conf import settings
+from django.core.exceptions import DisallowedHost
 from django.http import HttpRequest, HttpResponse, JsonResponse
+
+from config.api_errors import UNEXPECTED
 
 
 def page(request: HttpRequest) -> HttpResponse:
@@ -15,7 +18,23 @@ def page(request: HttpRequest) -> HttpResponse:
     return response
 
 
-def nowhere(request: HttpRequest) -> HttpResponse:
-    """Return the API's refusal of an address that it does not have."""
-    error = {"where": "address", "what": "leads nowhere"}
-    return JsonResponse({"error": error}, status=404)
+def nowhere(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Return the refusal of an address that is not there."""
+    return _error("address", "leads nowhere", 404)
+
+
+def bad(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Return the refusal of a request that can't be read, or comes by a name not ours."""
+    if isinstance(exception, DisallowedHost):
+        what = "is not this machine; use 127.0.0.1 or localhost"
+        return _error("host", what, 400)
+    return _error("request", "can't be read", 400)
+
+
+def failed(request: HttpRequest) -> HttpResponse:
+    """Return what is said when nothing else could be."""
+    return _error("", UNEXPECTED, 500)
+
+
+def _error(where: str, what: str, status: int) -> JsonResponse:
+    return JsonResponse({"error": {"where": where, "what": what}}, status=status)

@@ -3,10 +3,18 @@
 import os
 from pathlib import Path
 
+from common.bounds import LARGEST_DOCUMENT
+
 ROOT = Path(__file__).resolve().parents[2]
 
 SECRET_KEY = os.environ.get("YT_SECRET_KEY", "only for tools that serve nobody")
 DEBUG = False
+
+KEY = os.environ.get("YT_KEY", "")
+"""What a browser or script shows to be answered; empty where only tests and tools ask."""
+
+STATUS = os.environ.get("YT_STATUS", "")
+"""Where whoever keeps the database running writes down how it stands."""
 
 # Bound to loopback, for one person. The host header is checked so that a page elsewhere can't
 # reach in under a name of its own (DNS rebinding).
@@ -27,6 +35,7 @@ MIDDLEWARE = [
     "config.guard.guard",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.common.CommonMiddleware",
+    "serving.middleware.heavy_apart",
     "accounts.personal.sign_in_the_owner",
 ]
 
@@ -34,19 +43,32 @@ ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
 APPEND_SLASH = False
 
+STATEMENT_TIMEOUT_S = float(os.environ.get("YT_DB_STATEMENT_TIMEOUT_S", "30"))
+
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.postgresql",
         "NAME": os.environ.get("YT_DB_NAME", "young_torrent"),
-        "USER": os.environ.get("YT_DB_USER", "app"),
+        "USER": os.environ.get("YT_DB_USER", "young_torrent"),
         "PASSWORD": os.environ.get("YT_DB_PASSWORD", ""),
         "HOST": "127.0.0.1",
         "PORT": os.environ.get("YT_DB_PORT", "5432"),
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"connect_timeout": 3},
+        "OPTIONS": {
+            "connect_timeout": 3,
+            "options": f"-c statement_timeout={STATEMENT_TIMEOUT_S * 1000:.0f}"
+            " -c idle_in_transaction_session_timeout=120000",
+        },
     }
 }
+
+if os.environ.get("YT_DB_POOL"):
+    # Many threads answer; few of them speak to the database at a time.
+    DATABASES["default"] |= {"CONN_MAX_AGE": 0}
+    DATABASES["default"]["OPTIONS"] |= {  # type: ignore[operator]
+        "pool": {"min_size": 1, "max_size": 16, "timeout": 3, "reconnect_timeout": 3}
+    }
 
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
@@ -59,10 +81,7 @@ WHITENOISE_ROOT = WEB_DIST if WEB_DIST.is_dir() else None
 WHITENOISE_MAX_AGE = 0
 
 # A build document is a few kilobytes; see powertrain.documents.text for the exact bound.
-DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
-
-LARGEST_TABLE = 100_000_000
-"""Bytes of a table or a whole shelf that is brought in; tables are read row by row."""
+DATA_UPLOAD_MAX_MEMORY_SIZE = LARGEST_DOCUMENT
 
 LOGGING = {
     "version": 1,

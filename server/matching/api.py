@@ -7,8 +7,8 @@ from django.http import HttpRequest
 from ninja import Router, Status
 
 from builds.models import Build
-from builds.schemas import ErrorAnswer
 from builds.views_of import plain
+from common.schemas import MISSING, REFUSED
 from matching import schemas
 from matching.actions.brief import keep_brief
 from matching.actions.search import begin_search, call_off, keep_and_search, make_build
@@ -22,9 +22,6 @@ from powertrain.match.why import why
 from shelf.whole import shelf_of
 
 router = Router()
-
-REFUSED = dict.fromkeys((400, 403, 413, 422, 503), ErrorAnswer)
-MISSING = {**REFUSED, 404: ErrorAnswer}
 
 
 @router.get(

@@ -7,7 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from builds.schemas import StrictSchema
+from common.schemas import StrictSchema
 from powertrain.documents.brief import Brief as BriefDocument
 from powertrain.documents.describe import FieldInfo
 from powertrain.match.answer import Margin, MatchAnswer

@@ -3,14 +3,15 @@
 from collections.abc import Iterator
 from typing import Any
 
-from django.conf import settings
 from django.db import transaction
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Router, Status
 
 from builds.errors import NotThere
 from builds.incoming import pieces
-from builds.schemas import CSV, TEXT, Bad, BroughtIn, ErrorAnswer
+from builds.schemas import CSV, TEXT, Bad, BroughtIn
+from common.bounds import LARGEST_TABLE
+from common.schemas import MISSING, REFUSED
 from powertrain.catalogue.fits import fits_brief, fits_build
 from powertrain.catalogue.table import PartsTable, table_of
 from powertrain.documents.describe import part_fields
@@ -26,9 +27,6 @@ from shelf.models import Part
 from shelf.whole import own_parts, shelf_of, taken_ids
 
 router = Router(tags=["shelf"])
-
-REFUSED = dict.fromkeys((400, 403, 413, 422, 503), ErrorAnswer)
-MISSING = {**REFUSED, 404: ErrorAnswer}
 
 
 @router.get("/shelf", response={200: Shelf, **REFUSED}, exclude_unset=True, operation_id="shelf")
@@ -168,7 +166,7 @@ def take_table(request: HttpRequest, kind: schemas.Kind) -> BroughtIn:
 )  # fmt: skip
 def take_document(request: HttpRequest) -> BroughtIn:
     """Bring in a shelf document: the good parts go in, the bad ones are told by their place."""
-    document = parse(request.read(), largest=settings.LARGEST_TABLE)
+    document = parse(request.read(), largest=LARGEST_TABLE)
     return _brought(request.user, of_document(document, taken_ids(request.user)))
 
 

@@ -5,7 +5,7 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import Field
 
-from builds.schemas import StrictSchema
+from common.schemas import StrictSchema
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.describe import FieldInfo

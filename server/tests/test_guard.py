@@ -1,4 +1,4 @@
-"""What every request has to pass on loopback, where there is no password."""
+"""What every request has to pass on loopback."""
 
 import json
 
@@ -6,7 +6,7 @@ import pytest
 from django.test import Client
 
 from builds.models import Build
-from config.guard import TABLES
+from common.bounds import TABLES
 
 LARGEST = 2_000_000
 
@@ -52,11 +52,67 @@ def test_a_refused_write_writes_nothing(client, trike):
     assert Build.objects.count() == 1
 
 
-def test_reading_from_elsewhere_is_not_refused_by_its_origin(client):
-    # The browser keeps the answer from a page elsewhere; nothing is written by it.
-    assert (
-        client.get("/api/archetypes", headers={"origin": "http://evil.example"}).status_code == 200
-    )
+@pytest.mark.parametrize(
+    ("headers", "status"),
+    [
+        ({"origin": "http://evil.example"}, 403),
+        ({"origin": "http://[evil"}, 403),
+        ({"sec-fetch-site": "cross-site"}, 403),
+        # Another port of this machine may be another user's.
+        ({"sec-fetch-site": "same-site"}, 403),
+        ({"sec-fetch-site": "same-origin", "origin": "http://127.0.0.1"}, 200),
+        # Typed into the address line, or asked for by a script.
+        ({"sec-fetch-site": "none"}, 200),
+        ({}, 200),
+    ],
+)
+def test_only_this_page_and_scripts_read(client, headers, status):
+    assert client.get("/api/brief-starts", headers=headers).status_code == status
+
+
+def test_a_page_elsewhere_may_lead_here(client):
+    # A link is followed to the page; its own questions are then of the same origin.
+    assert client.get("/", headers={"sec-fetch-site": "cross-site"}).status_code == 200
+
+
+class TestWithAKey:
+    """Where the product was begun by somebody, it answers them alone."""
+
+    @pytest.fixture(autouse=True)
+    def key(self, settings):
+        settings.KEY = "a-key-for-this-test"
+
+    def asked(self, client, **headers):
+        return client.get("/api/brief-starts", headers=headers)
+
+    def test_who_shows_none_is_told_how_to_get_it(self, client):
+        refused = self.asked(client)
+        assert refused.status_code == 401
+        error = json.loads(refused.content)["error"]
+        assert (error["where"], "bin/start" in error["what"]) == ("key", True)
+        assert written(client).status_code == 401
+
+    @pytest.mark.parametrize("shown", ["", "a-key", "a-key-for-this-test-", "Ä", "a" * 9000])
+    def test_a_wrong_one_opens_nothing(self, client, shown):
+        assert self.asked(client, authorization=f"Bearer {shown}").status_code == 401
+        assert client.get("/", {"key": shown}).status_code == 401
+        assert self.asked(client).status_code == 401
+
+    def test_a_script_shows_it_in_a_header(self, client):
+        assert self.asked(client, authorization="Bearer a-key-for-this-test").status_code == 200
+        assert self.asked(client, authorization="Basic a-key-for-this-test").status_code == 401
+
+    def test_a_browser_that_opened_the_address_is_known_from_then_on(self, client):
+        opened = client.get("/?key=a-key-for-this-test")
+        assert (opened.status_code, opened.headers["Location"]) == (302, "/")
+        cookie = opened.cookies["young_torrent_80"]
+        assert (cookie["httponly"], cookie["samesite"]) == (True, "Strict")
+        assert self.asked(client).status_code == 200
+        assert self.asked(client, origin="http://evil.example").status_code == 403
+
+    def test_health_and_page_need_none(self, client, db):
+        assert client.get("/api/health").status_code == 200
+        assert client.get("/").status_code == 200
 
 
 @pytest.mark.parametrize(

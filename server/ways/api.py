@@ -3,7 +3,7 @@
 from django.http import HttpRequest
 from ninja import Router
 
-from builds.schemas import ErrorAnswer
+from common.schemas import REFUSED
 from powertrain.ladder.answer import LadderAnswer, ladder_answer
 from powertrain.ladder.rungs import rungs_of
 from powertrain.ladder.sizes import sizes_of
@@ -20,8 +20,6 @@ from shelf.whole import shelf_of
 from ways import schemas
 
 router = Router(tags=["engine"])
-
-REFUSED = dict.fromkeys((400, 403, 413, 422, 503), ErrorAnswer)
 
 
 @router.post("/ladder", response={200: LadderAnswer, **REFUSED}, operation_id="ladder")

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from builds.schemas import StrictSchema as Schema
+from common.schemas import StrictSchema as Schema
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 

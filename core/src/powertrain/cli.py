@@ -9,6 +9,7 @@ import json
 import math
 import sys
 from collections.abc import Callable, Sequence
+from io import StringIO
 from pathlib import Path
 from typing import Any, NoReturn
 
@@ -337,7 +338,7 @@ def _shelf(arguments: Any) -> str:
 def _parts(arguments: Any) -> str:
     text = _text(arguments.build, "table").decode("utf-8-sig", "replace")
     good, bad = [], []
-    for row in read_rows(arguments.kind, text.splitlines(keepends=True)):
+    for row in read_rows(arguments.kind, StringIO(text, newline="")):
         if isinstance(row, BadRow):
             bad.append({"line": row.line, "column": row.column, "what": row.what})
         else:

@@ -81,6 +81,74 @@ def test_a_header_that_means_nothing_is_refused(lines, where):
     assert refused.value.where == where
 
 
+@pytest.mark.parametrize("begins", [*"=+-@'", "'=", "''"])
+def test_words_that_a_spreadsheet_would_run_stand_behind_an_apostrophe(begins):
+    name = f"{begins}HYPERLINK(0)"
+    part = shipped_shelf().cells[0].model_copy(update={"name": name, "note": name})
+    lines = list(write_rows("cells", [part]))
+    assert f"'{name}" in lines[1]
+    assert list(read_rows("cells", lines)) == [part]
+
+
+@pytest.mark.parametrize(
+    "cell", ["1_95", "\uff11", "\u0663", "0x10", "inf", "nan", "1,5", "1 000", "--1"]
+)
+def test_what_only_some_programs_take_for_a_number_is_none(cell):
+    quoted = f'"{cell}"'
+    (row,) = read_rows("cells", table(f"a,A,li_ion,{quoted},26"))
+    assert (row.line, row.column) == (2, "capacity_ah [Ah]")
+    assert row.what == f"must be a number, not {cell!r}"
+
+
+@pytest.mark.parametrize(("between", "capacity"), [(";", "3,25"), ("\t", "3,25"), (";", "3.25")])
+def test_tables_as_spreadsheets_save_them(between, capacity):
+    header = ["id", "name", "chemistry", "capacity_ah [Ah]", "resistance_mohm"]
+    cells = ["a", "Reed, tall", "li_ion", capacity, "26"]
+    lines = [f"{between.join(line)}\r\n" for line in (header, cells)]
+    (row,) = read_rows("cells", lines)
+    assert (row.name, row.capacity_ah, row.resistance_mohm) == ("Reed, tall", 3.25, 26)
+
+
+def test_quotes_stand_in_a_header_and_a_broken_one_is_told():
+    lines = ['"id","name","chemistry","capacity_ah [Ah]","resistance_mohm [mohm]"\n',
+             "a,A,li_ion,3,26\n"]  # fmt: skip
+    (row,) = read_rows("cells", lines)
+    assert row.id == "a"
+    for broken in ('"id\n', 'id,"na"me\n', "id\rname\n", f"{'x' * 300_000}\n"):
+        with pytest.raises(Refusal) as refused:
+            list(read_rows("cells", [broken, "a\n"]))
+        assert refused.value.where.startswith("line 1")
+
+
+@pytest.mark.parametrize(
+    ("cell", "column"), [("a\0b", "id"), ('"' + "x" * 300_000 + '"', ""), ("x" * 300_000, "")]
+)
+def test_a_cell_that_is_none_stays_out_alone(cell, column):
+    bad, good = read_rows("cells", table(f"{cell},A,li_ion,3,26", "b,B,li_ion,3,26"))
+    assert (bad.line, bad.column, good.id) == (2, column, "b")
+
+
+def test_lists_in_a_cell_are_read_as_guardedly_as_documents():
+    header = "id,name,battery.chemistry,battery.series,provenance\n"
+    for cell in ("[" * 5000, "{}" * 2, '"{""a"": NaN}"', '"{""a"": 1, ""a"": 2}"'):
+        (row,) = read_rows("packs", [header, f"a,A,lipo,3,{cell}\n"])
+        assert (row.line, row.column) == (2, "provenance")
+
+
+def test_an_object_that_was_begun_and_says_nothing_is_kept():
+    part = PackPart.model_validate(
+        {"id": "p", "name": "P",
+         "battery": {"chemistry": "lipo", "series": 3, "cooling": {}, "thermal": {},
+                     "cell_capacity_ah": 5.0, "cell_resistance_mohm": 3.0,
+                     "cell_voltage_v": 3.8}}
+    )  # fmt: skip
+    (back,) = read_rows("packs", write_rows("packs", [part]))
+    said = back.model_dump(exclude_unset=True)["battery"]
+    assert (said["cooling"], said["thermal"]) == ({}, {})
+    (row,) = read_rows("packs", ["id,name,battery.cooling\n", "a,A,{1}\n"])
+    assert (row.column, row.what) == ("battery.cooling", "must be {}, not '{1}'")
+
+
 def test_a_hundred_thousand_rows_pass_through_without_piling_up():
     cell = shipped_shelf().cells[0]
 

@@ -27,6 +27,23 @@ interface Reply<T> {
   response: Response;
 }
 
+let keyless = false;
+const told = new Set<() => void>();
+
+/** Whether this browser was refused for want of the product's key. */
+export const lock = {
+  isShut: () => keyless,
+  watch: (changed: () => void) => {
+    told.add(changed);
+    return () => told.delete(changed);
+  },
+};
+
+function shut() {
+  keyless = true;
+  for (const changed of told) changed();
+}
+
 /** The data of a reply; anything else is thrown as an ApiError. */
 export async function answered<T>(sent: Promise<Reply<T>>): Promise<T> {
   let reply: Reply<T>;
@@ -37,9 +54,10 @@ export async function answered<T>(sent: Promise<Reply<T>>): Promise<T> {
     throw new ApiError(0, "server", "does not answer");
   }
   if (reply.response.ok) return reply.data as T;
+  if (reply.response.status === 401) shut();
   const body = isErrorAnswer(reply.error) ? reply.error : null;
-  const told = body?.error ?? { where: "server", what: `answered ${reply.response.status}` };
-  throw new ApiError(reply.response.status, told.where, told.what, body);
+  const error = body?.error ?? { where: "server", what: `answered ${reply.response.status}` };
+  throw new ApiError(reply.response.status, error.where, error.what, body);
 }
 
 function isErrorAnswer(value: unknown): value is ErrorAnswer {

@@ -1,4 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { useSyncExternalStore } from "react";
 import {
   createBrowserRouter,
   Link,
@@ -7,7 +8,7 @@ import {
   RouterProvider,
   ScrollRestoration,
 } from "react-router";
-import { ApiError } from "../api/client";
+import { ApiError, lock } from "../api/client";
 import { BenchPage } from "../features/bench/BenchPage";
 import { BriefPage } from "../features/brief/BriefPage";
 import { BuildsPage } from "../features/builds/BuildsPage";
@@ -40,6 +41,20 @@ function Lost() {
   );
 }
 
+/** What a browser sees that never opened the address with its key. */
+function Shut() {
+  return (
+    <main className="mx-auto max-w-xl p-8">
+      <h1 className="mb-2 text-2xl font-semibold">This browser has no key yet</h1>
+      <p>
+        Young Torrent answers only who started it. Open the address that <code>bin/start</code>{" "}
+        printed, the one that ends in <code>?key=…</code>, once in this browser; it is remembered
+        from then on. Nothing you typed here is lost.
+      </p>
+    </main>
+  );
+}
+
 /** Every page begins at its top, and where one was on the way back; its own changes stay put. */
 function Page() {
   return (
@@ -63,6 +78,8 @@ const pages: RouteObject[] = [
 const router = createBrowserRouter([{ element: <Page />, children: pages }]);
 
 export function App() {
+  const isShut = useSyncExternalStore(lock.watch, lock.isShut);
+  if (isShut) return <Shut />;
   return (
     <QueryClientProvider client={queries}>
       <UnitsProvider>

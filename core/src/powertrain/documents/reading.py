@@ -88,10 +88,10 @@ def refusal_of(error: ErrorDetails, where: str) -> Refusal:
             what = f"must be {context['expected']}"
         case "union_tag_invalid":
             what = f"must be one of {context['expected_tags']}"
-            where = f"{where}.kind"
+            where = f"{where}.{_tag(context)}"
         case "union_tag_not_found":
             what = "is missing; say which kind it is"
-            where = f"{where}.kind"
+            where = f"{where}.{_tag(context)}"
         case "model_type" | "model_attributes_type" | "dict_type":
             what = "must be an object with keys"
         case "list_type" | "tuple_type":
@@ -107,6 +107,11 @@ def refusal_of(error: ErrorDetails, where: str) -> Refusal:
         case _:
             what = error["msg"][:1].lower() + error["msg"][1:]
     return Refusal(where, what)
+
+
+def _tag(context: dict[str, Any]) -> str:
+    """Return the key that says which kind of object is meant."""
+    return str(context.get("discriminator", "kind")).strip("'")
 
 
 def _written(number: float) -> str:

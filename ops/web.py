@@ -1,0 +1,43 @@
+"""The process that answers: connections in threads, what is heavy in processes of its own."""
+
+import argparse
+import os
+import signal
+import sys
+import threading
+
+
+def main() -> int:
+    """Answer until a termination signal, or until whoever began this is gone."""
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--port", type=int, required=True)
+    parser.add_argument("--attached", type=int, help="process number of whoever began this")
+    options = parser.parse_args()
+    from ops.parent import leave_with
+
+    if options.attached is not None:
+        leave_with(options.attached)
+    ended = threading.Event()
+    for number in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(number, lambda *_: ended.set())
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    from serving.processes import begin
+
+    begin()
+    os.environ["YT_DB_POOL"] = "1"
+    from config.wsgi import application
+    from serving.front import Front
+    from serving.pool import Pool
+    from serving.watch import Watch
+
+    pool = Pool()
+    front = Front(application, options.port, pool, Watch())
+    front.start()
+    ended.wait()
+    front.stop()
+    pool.close()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,70 @@
+"""What a process of the pool does: the whole application's answer to one request."""
+
+import os
+import threading
+from importlib import import_module
+from io import BytesIO
+from typing import Any, NamedTuple
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+
+from config.wsgi import application
+
+
+class Told(NamedTuple):
+    """An answer as it goes over a pipe."""
+
+    status: int
+    headers: list[tuple[str, str]]
+    body: bytes
+
+
+def answer(environ: dict[str, str], body: bytes) -> Told:
+    """Return the application's answer to a request."""
+    begun: list[Any] = []
+    response = application(
+        {
+            **environ,
+            "CONTENT_LENGTH": str(len(body)),
+            "wsgi.input": BytesIO(body),
+            "wsgi.errors": BytesIO(),
+        },
+        lambda status, headers: begun.extend((int(status.split()[0]), headers)),  # type: ignore[arg-type]
+    )
+    try:
+        text = b"".join(response)
+    finally:
+        close = getattr(response, "close", None)
+        if close is not None:
+            close()
+    return Told(begun[0], begun[1], text)
+
+
+def attached() -> None:
+    """End with the process that this one is forked from, which ends with the pool's."""
+    parent, pause = os.getppid(), threading.Event()
+
+    def leave() -> None:
+        while os.getppid() == parent:
+            pause.wait(0.5)
+        os._exit(0)
+
+    threading.Thread(target=leave, daemon=True).start()
+
+
+def warm() -> None:
+    """Do once what the first question would wait for; each process is forked from here."""
+    from builds.demo import demo_builds
+    from powertrain.bench.solve import solve
+    from powertrain.doubt.draws import ready
+    from powertrain.shelf.shipped import shipped_shelf
+
+    ready()
+    shipped_shelf()
+    import_module("config.urls")
+    for document in demo_builds().values():
+        solve(document)
+
+
+if os.environ.get("YT_WARM"):
+    warm()
