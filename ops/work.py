@@ -41,13 +41,19 @@ def main() -> int:
     os.nice(NICE)
     threading.Thread(target=_warm, daemon=True).start()
     connector: Any = app.connector
-    asyncio.run(_work(app.with_connector(connector.get_worker_connector())))
+    try:
+        asyncio.run(_work(app.with_connector(connector.get_worker_connector())))
+    except Exception:
+        # The database went away under it. A search may still run in a thread and would be waited
+        # for; who keeps this process running begins another, which takes the search up.
+        logging.getLogger("ops.work").exception("action=leave")
+        os._exit(1)
     return 0
 
 
 async def _work(app: Any) -> None:
     async with app.open_async():
-        rescuing = asyncio.create_task(_rescue(app))
+        beside = [asyncio.create_task(_rescue(app)), asyncio.create_task(_keep_house())]
         try:
             await app.run_worker_async(
                 queues=["searches"],
@@ -59,7 +65,26 @@ async def _work(app: Any) -> None:
                 shutdown_graceful_timeout=2.0,
             )
         finally:
-            rescuing.cancel()
+            for task in beside:
+                task.cancel()
+
+
+HOUSE_EVERY_S = 5.0
+"""How often searches that were left behind are looked for."""
+
+
+async def _keep_house() -> None:
+    """Look after what nobody else does."""
+    from asgiref.sync import sync_to_async
+
+    from matching.tasks import look_after
+
+    while True:
+        await asyncio.sleep(HOUSE_EVERY_S)
+        try:
+            await sync_to_async(look_after, thread_sensitive=False)()
+        except Exception:
+            logging.getLogger("ops.work").exception("could not look after searches")
 
 
 async def _rescue(app: Any) -> None:

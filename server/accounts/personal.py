@@ -4,6 +4,7 @@ Every query filters by owner all the same, so that accounts can follow without t
 """
 
 from collections.abc import Callable
+from typing import Any
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
@@ -15,6 +16,14 @@ OWNER = "owner"
 def the_owner() -> User:
     """Return the one owner, made on first need."""
     return User.objects.get_or_create(username=OWNER)[0]
+
+
+def in_turn(user: Any) -> None:
+    """Wait until no other request writes what is told apart by names of this user's own.
+
+    Holds until the end of the transaction that it is called in.
+    """
+    User.objects.select_for_update().get(pk=user.pk)
 
 
 def sign_in_the_owner(

@@ -4,9 +4,11 @@ import logging
 import threading
 import time
 from collections.abc import Iterator
+from datetime import timedelta
 from typing import Any, TypeVar
 
-from django.db import close_old_connections
+from django.db import DatabaseError, close_old_connections
+from django.db.models import F
 from django.utils import timezone
 from procrastinate.contrib.django import app
 
@@ -32,17 +34,28 @@ SHOWN, FIRST_SHOWN, AT_ONCE = 30, 5, 1
 searching = threading.Event()
 """Set while this process searches, so that what is not urgent can wait."""
 
-MOST_ATTEMPTS = 3
-"""Workers that a search may outlive; then it is told as failed."""
+MOST_ATTEMPTS = 2
+"""Times that a search is begun: once more after it ended unexpectedly; then it is told as
+failed."""
+
+LEFT_BEHIND_S = 10.0
+"""After this time a search that nobody does, and that no worker will take, is looked after."""
 
 
 @app.task(name="search_shelf", queue="searches")
 def search_shelf(match_id: str) -> None:
-    """Take one match from the queue."""
+    """Take one match from the queue; whatever happens, it ends, or is tried once more."""
     close_old_connections()
     searching.set()
     try:
         carry_out(match_id)
+    except DatabaseError:
+        # What it has found can't be written down: another connection begins it once more.
+        log.exception("match=%s action=lost_database", match_id)
+        raise
+    except Exception as problem:
+        log.exception("match=%s action=break", match_id)
+        once_more(match_id, f"It broke off: {type(problem).__name__}.")
     finally:
         searching.clear()
 
@@ -54,17 +67,64 @@ def carry_out(match_id: str) -> None:
     match = Match.objects.filter(pk=match_id).first()
     if match is None or match.is_over:
         return
-    match.attempts += 1
-    match.state = Match.State.RUNNING
-    match.save(update_fields=["attempts", "state"])
-    if match.attempts > MOST_ATTEMPTS:
-        _end(match, Match.State.FAILED, "The search ended unexpectedly, three times over.")
+    if match.cancel_asked:
+        _end(match, Match.State.CANCELLED)
         return
+    if match.attempts >= MOST_ATTEMPTS:
+        _end(match, Match.State.FAILED, f"The search ended unexpectedly. {BEGIN_AGAIN}")
+        return
+    waiting = Match.objects.filter(pk=match.pk, state=match.state)
+    if not waiting.update(state=Match.State.RUNNING, attempts=F("attempts") + 1):
+        return  # Called off at this very moment.
+    match.refresh_from_db()
     try:
         brief = check_model(BriefDocument, match.document)
         _search(match, brief)
     except Refusal as refusal:
         _end(match, Match.State.FAILED, f"{refusal.where}: {refusal.what}")
+
+
+BEGIN_AGAIN = "What it had found stays; begin it again if you like."
+
+
+def once_more(match_id: str, why: str) -> None:
+    """Put a search that ended unexpectedly into the queue again, or end it with a reason."""
+    from matching.models import Match
+
+    match = Match.objects.filter(pk=match_id).first()
+    if match is None or match.is_over:
+        return
+    if match.cancel_asked:
+        _end(match, Match.State.CANCELLED)
+    elif match.attempts >= MOST_ATTEMPTS:
+        _end(match, Match.State.FAILED, f"{why} {BEGIN_AGAIN}")
+    else:
+        Match.objects.filter(pk=match_id).update(state=Match.State.WAITING)
+        search_shelf.defer(match_id=match_id)
+
+
+def look_after() -> int:
+    """Take up searches that nobody does any more; return how many there were.
+
+    A search is left behind when its worker lost the database and could not say so, or when
+    nothing of it stands in the queue.
+    """
+    from procrastinate.contrib.django.models import ProcrastinateJob
+
+    from matching.models import Match
+
+    before = timezone.now() - timedelta(seconds=LEFT_BEHIND_S)
+    open_ones = [Match.State.WAITING, Match.State.RUNNING]
+    known = Match.objects.filter(state__in=open_ones, made_at__lt=before)
+    ids = {str(pk) for pk in known.values_list("pk", flat=True)}
+    if not ids:
+        return 0
+    live = ProcrastinateJob.objects.filter(status__in=["todo", "doing"], task_name="search_shelf")
+    left = ids - {args.get("match_id") for args in live.values_list("args", flat=True)}
+    for match_id in left:
+        log.warning("match=%s action=look_after", match_id)
+        once_more(match_id, "The search ended unexpectedly.")
+    return len(left)
 
 
 def _search(match: Any, brief: BriefDocument) -> None:

@@ -11,7 +11,11 @@ from accounts.personal import the_owner
 from builds.actions.change import save_version
 from builds.actions.create import create_build
 from builds.errors import Conflict
-from builds.models import Build
+from builds.models import Build, Version
+from powertrain.documents.shelf import CellPart
+from powertrain.errors import Refusal
+from shelf.actions.keep import add_part, bring_in
+from shelf.models import Part
 
 
 @pytest.mark.django_db(transaction=True)
@@ -45,3 +49,73 @@ def test_of_many_writers_from_one_version_one_stands_and_all_are_kept(trike):
     assert cells == {13, *range(6, 12)}
     standing = [version.number for version in versions if not version.aside]
     assert standing == [1, Build.objects.get(pk=build.pk).head]
+
+
+def at_once(count, do):
+    """Return what became of doing something in many threads at the same moment."""
+    start = threading.Barrier(count)
+    outcomes = []
+
+    def one(number: int) -> None:
+        start.wait()
+        try:
+            outcomes.append(do(number))
+        except Exception as problem:
+            outcomes.append(problem)
+        finally:
+            connection.close()
+
+    threads = [threading.Thread(target=one, args=(number,)) for number in range(count)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    return outcomes
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_beginning_that_is_sent_many_times_at_once_is_one_build(trike):
+    owner = the_owner()
+    for _ in range(4):
+        change = uuid.uuid4()
+        begun = at_once(6, lambda _, change=change: create_build(owner, trike, change).pk)
+        assert len(set(begun)) == 1
+    assert Build.objects.count() == 4
+
+
+@pytest.mark.django_db(transaction=True)
+def test_one_mark_is_of_one_change_alone(trike):
+    owner = the_owner()
+    first, second = create_build(owner, trike), create_build(owner, trike)
+    change = uuid.uuid4()
+    saved = at_once(2, lambda n: save_version(owner, [first, second][n].pk, 1, trike, change).pk)
+    refused = [one for one in saved if isinstance(one, Exception)]
+    assert len(refused) <= 1
+    for build in (first, second):
+        if build.pk not in saved:
+            with pytest.raises(Refusal) as told:
+                save_version(owner, build.pk, 1, trike, change)
+            assert told.value.where == "change_id"
+            with pytest.raises(Refusal):
+                create_build(owner, trike, change)
+    assert Version.objects.filter(change_id=change).count() == 1
+
+
+@pytest.mark.django_db(transaction=True)
+def test_parts_of_one_name_that_come_at_once_are_all_kept():
+    owner = the_owner()
+    cell = {"name": "Reed", "chemistry": "li_ion", "capacity_ah": 3.0, "resistance_mohm": 26.0}
+    refs = at_once(6, lambda _: add_part(owner, "cells", cell).ref)
+    assert sorted(refs) == ["reed", *(f"reed-{n}" for n in range(2, 7))]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_the_same_parts_brought_in_at_once_are_there_once():
+    owner = the_owner()
+    cells = [
+        CellPart(id=f"c{n}", name="C", chemistry="li_ion", capacity_ah=3.0, resistance_mohm=26.0)
+        for n in range(40)
+    ]
+    told = at_once(4, lambda n: bring_in(owner, "cells", cells if n % 2 else cells[::-1]))
+    assert sorted(told) == [(0, 0)] * 3 + [(40, 0)]
+    assert Part.objects.count() == 40

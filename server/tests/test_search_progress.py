@@ -2,14 +2,18 @@
 
 import copy
 import json
+from datetime import timedelta
 from pathlib import Path
 
 import pytest
+from django.db import OperationalError, connection
+from django.utils import timezone
+from procrastinate.contrib.django.models import ProcrastinateJob
 
 from matching import tasks
-from matching.actions.search import keep_and_search
+from matching.actions.search import call_off, keep_and_search
 from matching.models import Match
-from matching.tasks import AT_ONCE, FIRST_SHOWN, carry_out
+from matching.tasks import AT_ONCE, FIRST_SHOWN, carry_out, search_shelf
 
 EXAMPLES = Path(__file__).parents[2] / "docs/examples"
 BRIEF = json.loads((EXAMPLES / "brief-trike.json").read_text())
@@ -20,6 +24,7 @@ def match(db, django_user_model, monkeypatch) -> Match:
     """A search of some hundred thousand candidates that tells at every step how far it is."""
     monkeypatch.setattr(tasks, "TOLD_EVERY_S", 0.0)
     monkeypatch.setattr(tasks, "ANSWERED_EVERY_S", 0.0)
+    monkeypatch.setattr(tasks, "close_old_connections", lambda: None)
     owner = django_user_model.objects.create(username="ferry")
     document = copy.deepcopy(BRIEF)
     document["owned"] = {"controller": "withyvane-t100-60", "battery": "merewisp-c21-50-10s4p"}
@@ -118,3 +123,69 @@ def test_a_search_is_of_the_brief_as_it_was_asked(match):
 def test_a_search_that_is_no_longer_there_is_no_trouble(db):
     carry_out("00000000-0000-0000-0000-000000000000")
     assert not Match.objects.exists()
+
+
+def queued(match) -> int:
+    return ProcrastinateJob.objects.filter(
+        args__match_id=str(match.pk), status__in=["todo", "doing"]
+    ).count()
+
+
+def test_one_that_waits_is_called_off_at_once_and_never_begun(match):
+    call_off(match.brief.owner, match.pk)
+    match.refresh_from_db()
+    assert (match.state, match.ended_at is not None) == ("cancelled", True)
+    carry_out(str(match.pk))
+    match.refresh_from_db()
+    assert (match.state, match.attempts) == ("cancelled", 0)
+
+
+def test_whatever_breaks_in_a_search_it_is_tried_once_more_and_then_told(match, monkeypatch):
+    monkeypatch.setattr(tasks, "_search", lambda *_: 1 / 0)
+    search_shelf(match_id=str(match.pk))
+    match.refresh_from_db()
+    assert (match.state, match.attempts, queued(match)) == ("waiting", 1, 2)
+    search_shelf(match_id=str(match.pk))
+    match.refresh_from_db()
+    assert (match.state, match.ended_at is not None) == ("failed", True)
+    assert match.problem.startswith("It broke off: ZeroDivisionError.")
+
+
+def test_one_whose_database_went_away_is_looked_after(match, monkeypatch):
+    def away(*_):
+        raise OperationalError
+
+    monkeypatch.setattr(tasks, "_search", away)
+    with pytest.raises(OperationalError):
+        search_shelf(match_id=str(match.pk))
+    # Its job is over, as far as the queue knows.
+    with connection.cursor() as cursor:
+        cursor.execute("update procrastinate_jobs set status = 'failed'")
+    match.refresh_from_db()
+    assert (match.state, match.attempts) == ("running", 1)
+    assert tasks.look_after() == 0
+    Match.objects.update(made_at=timezone.now() - timedelta(seconds=60))
+    assert tasks.look_after() == 1
+    match.refresh_from_db()
+    assert (match.state, queued(match)) == ("waiting", 1)
+    assert tasks.look_after() == 0
+    with pytest.raises(OperationalError):
+        search_shelf(match_id=str(match.pk))
+    with connection.cursor() as cursor:
+        cursor.execute("update procrastinate_jobs set status = 'failed'")
+    assert tasks.look_after() == 1
+    match.refresh_from_db()
+    assert (match.state, match.problem) == (
+        "failed",
+        "The search ended unexpectedly. What it had found stays; begin it again if you like.",
+    )
+
+
+def test_one_that_was_called_off_and_left_behind_is_over(match):
+    Match.objects.update(state="running", attempts=1, made_at=timezone.now() - timedelta(days=1))
+    call_off(match.brief.owner, match.pk)
+    with connection.cursor() as cursor:
+        cursor.execute("delete from procrastinate_jobs")
+    assert tasks.look_after() == 1
+    match.refresh_from_db()
+    assert match.state == "cancelled"

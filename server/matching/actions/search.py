@@ -5,12 +5,14 @@ from typing import Any
 from uuid import UUID
 
 from django.db import transaction
+from django.utils import timezone
 
 from builds.actions.create import create_build
 from builds.errors import NotThere
 from builds.models import Build
 from matching.actions.brief import keep_brief
 from matching.models import Brief, Match, Origin
+from matching.querysets import MatchQuerySet
 from matching.tasks import search_shelf
 
 log = logging.getLogger(__name__)
@@ -20,8 +22,7 @@ log = logging.getLogger(__name__)
 def begin_search(user: Any, brief_id: UUID) -> Match:
     """Put a search for a brief into the queue; searches for it that still run are called off."""
     brief = Brief.objects.one(user, brief_id)
-    still = brief.matches.filter(state__in=[Match.State.WAITING, Match.State.RUNNING])
-    still.update(cancel_asked=True)
+    _leave(brief.matches.all())
     match = Match.objects.create(brief=brief, document=brief.document)
     search_shelf.defer(match_id=str(match.pk))
     log.info("match=%s action=begin", match.pk)
@@ -41,12 +42,23 @@ def keep_and_search(
     return brief
 
 
+@transaction.atomic
 def call_off(user: Any, match_id: UUID) -> Match:
-    """Ask the worker to leave a search; what it found so far stays."""
+    """Call a search off; what it found so far stays.
+
+    One that waits ends here and now; one that runs is left by its worker in a moment.
+    """
     match = Match.objects.one(user, match_id)
-    Match.objects.filter(pk=match.pk).update(cancel_asked=True)
+    _leave(Match.objects.filter(pk=match.pk))
     match.refresh_from_db()
     return match
+
+
+def _leave(matches: MatchQuerySet) -> None:
+    matches.filter(state=Match.State.WAITING).update(
+        state=Match.State.CANCELLED, cancel_asked=True, ended_at=timezone.now()
+    )
+    matches.filter(state=Match.State.RUNNING).update(cancel_asked=True)
 
 
 @transaction.atomic

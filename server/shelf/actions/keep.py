@@ -8,6 +8,7 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
+from accounts.personal import in_turn
 from builds.errors import NotThere
 from builds.views_of import plain
 from powertrain.documents.reading import check_model
@@ -29,6 +30,7 @@ def add_part(user: Any, kind: str, document: dict[str, Any]) -> Part:
     Refusal
         If the document is no such part.
     """
+    in_turn(user)
     said = dict(document)
     said["id"] = _free_ref(user, str(said.get("id") or _ref_of(str(said.get("name", "")))))
     checked = check_model(KINDS[kind], said)
@@ -72,6 +74,7 @@ def bring_in(user: Any, kind: str, documents: Iterable[PartDocument]) -> tuple[i
     Returns how many were added and how many changed; what says the same as before is neither.
     All go in, or none.
     """
+    in_turn(user)
     known = set(Part.objects.filter(owner=user, kind=kind).values_list("ref", flat=True))
     added = changed = 0
     new: list[PartDocument] = []
@@ -136,10 +139,11 @@ def _ref_of(name: str) -> str:
 
 
 def _free_ref(user: Any, wanted: str) -> str:
-    taken = set(Part.objects.filter(owner=user).values_list("ref", flat=True)) | shipped_ids()
+    stem = wanted[:70]
+    alike = Part.objects.filter(owner=user, ref__startswith=stem).values_list("ref", flat=True)
+    taken = {*alike, *shipped_ids()}
     if wanted not in taken:
         return wanted
-    stem = wanted[:70]
     return next(
         ref for ref in (f"{stem}-{count}" for count in range(2, len(taken) + 3)) if ref not in taken
     )
