@@ -3,19 +3,22 @@
 import json
 from uuid import UUID
 
+from django.db.models.functions import Lower
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
-from ninja import Router, Status
+from ninja import Query, Router, Status
 
 from builds import schemas
 from builds.actions.bring_in import bring_in_builds
 from builds.actions.change import pin, redo, restore, save_version, undo
 from builds.actions.create import create_build
 from builds.actions.remove import bring_back, remove_build
+from builds.cards import cards_of
 from builds.errors import OperationRefused
 from builds.incoming import pieces, text_lines
 from builds.models import Build
-from builds.querysets import version_of
-from builds.views_of import archetype_card, build_answer, build_card, plain, version_card
+from builds.querysets import stored_documents, version_of
+from builds.views_of import archetype_card, as_row, build_answer, plain, version_card
+from common.pages import page_after
 from common.schemas import MISSING, REFUSED
 from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
@@ -103,11 +106,16 @@ def archetypes(request: HttpRequest) -> list[schemas.ArchetypeCard]:
     "/builds", response={200: schemas.BuildList, **REFUSED}, tags=["builds"],
     operation_id="list_builds",
 )  # fmt: skip
-def list_builds(request: HttpRequest) -> schemas.BuildList:
-    """Return the owner's builds, the last changed first."""
+def list_builds(request: HttpRequest, asked: Query[schemas.BuildsAsked]) -> schemas.BuildList:
+    """Return a page of the owner's builds, the last changed first unless it is asked otherwise."""
+    found = Build.objects.of(request.user).named(asked.words).annotate(low=Lower("name"))
+    by = ["low", "id"] if asked.sort == "name" else ["-changed_at", "-id"]
+    page, after = page_after(found, by, asked.after, asked.limit)
     removed = Build.objects.removed(request.user)[:20]
     return schemas.BuildList(
-        builds=[build_card(build) for build in Build.objects.of(request.user)],
+        builds=cards_of(page),
+        total=found.count(),
+        next=after,
         removed=[
             schemas.RemovedCard(id=build.pk, name=build.name, removed_at=build.removed_at)
             for build in removed
@@ -134,11 +142,13 @@ def create(request: HttpRequest, payload: schemas.CreateRequest) -> Status[schem
     openapi_extra=schemas.CSV,
 )
 def table(request: HttpRequest) -> StreamingHttpResponse:
-    """Return all builds as a table, CSV with units in its header."""
-    builds = Build.objects.of(request.user)
-    documents = (check_build(version_of(build, build.head).document) for build in builds)
+    """Return all builds as a table, CSV with units in its header.
+
+    One whose document can't be read any more has a row with its name alone.
+    """
+    stored = stored_documents(Build.objects.of(request.user))
     answer = StreamingHttpResponse(
-        write_rows("builds", documents), content_type="text/csv; charset=utf-8"
+        write_rows("builds", map(as_row, stored)), content_type="text/csv; charset=utf-8"
     )
     answer.headers["Content-Disposition"] = 'attachment; filename="builds.csv"'
     return answer
@@ -189,9 +199,13 @@ def back(request: HttpRequest, build_id: UUID) -> Status[None]:
     tags=["builds"], operation_id="export_build",
 )  # fmt: skip
 def export(request: HttpRequest, build_id: UUID) -> HttpResponse:
-    """Return the build document as a file."""
+    """Return the build document as a file; as it is stored where it can't be read any more."""
     build = Build.objects.one(request.user, build_id)
-    document = plain(check_build(version_of(build, build.head).document))
+    stored = version_of(build, build.head).document
+    try:
+        document = plain(check_build(stored))
+    except Refusal:
+        document = stored
     response = HttpResponse(json.dumps(document, indent=1), content_type="application/json")
     name = "".join(c if c.isascii() and c.isalnum() else "-" for c in build.name.lower())
     response.headers["Content-Disposition"] = f'attachment; filename="{name}.json"'

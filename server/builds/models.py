@@ -4,6 +4,7 @@ import uuid
 
 from django.conf import settings
 from django.db import models
+from django.db.models.functions import Lower
 
 from builds.querysets import BuildQuerySet
 
@@ -12,7 +13,8 @@ class Build(models.Model):
     """One build of one owner.
 
     `head` is the number of the version that stands, `pinned` of the one it is compared with.
-    Columns repeat of the document only what is searched or sorted by.
+    Columns repeat of the document only what is searched or sorted by; `card` is what the list
+    shows of it, worked out once for each version.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -26,6 +28,9 @@ class Build(models.Model):
     made_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
     removed_at = models.DateTimeField(null=True, blank=True)
+    card = models.JSONField(null=True)
+    card_of = models.CharField(max_length=40, default="")
+    """Which version and engine the card is of; see `builds.cards`."""
 
     objects = BuildQuerySet.as_manager()
 
@@ -35,6 +40,10 @@ class Build(models.Model):
             models.UniqueConstraint(
                 fields=["owner", "demo"], condition=~models.Q(demo=""), name="one_of_each_demo"
             )
+        ]
+        indexes = [
+            models.Index(fields=["owner", "-changed_at", "-id"], name="builds_by_change"),
+            models.Index("owner", Lower("name"), "id", name="builds_by_name"),
         ]
 
     def __str__(self) -> str:

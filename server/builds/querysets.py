@@ -8,6 +8,8 @@ from django.db import models
 from builds.errors import NotThere
 
 if TYPE_CHECKING:
+    from collections.abc import Iterator
+
     from builds.models import Build, Version
 
 
@@ -17,6 +19,13 @@ class BuildQuerySet(models.QuerySet["Build"]):
     def of(self, user: Any) -> "BuildQuerySet":
         """Return the builds of `user` that are not removed, the last changed first."""
         return self.filter(owner=user, removed_at=None)
+
+    def named(self, words: str) -> "BuildQuerySet":
+        """Return those whose name holds all of some words."""
+        found = self
+        for word in words.split():
+            found = found.filter(name__icontains=word)
+        return found
 
     def removed(self, user: Any) -> "BuildQuerySet":
         """Return the builds that `user` removed and may want back."""
@@ -48,3 +57,9 @@ def version_of(build: "Build", number: int) -> "Version":
 def next_of(build: "Build") -> "Version | None":
     """Return the version that redo goes to: the last one made from the one that stands."""
     return build.versions.filter(parent=build.head, aside=False).order_by("-number").first()
+
+
+def stored_documents(builds: BuildQuerySet) -> "Iterator[dict[str, Any]]":
+    """Yield the documents that stand, in the order of the builds, a few held at a time."""
+    standing = builds.filter(versions__number=models.F("head"))
+    yield from standing.values_list("versions__document", flat=True).iterator(chunk_size=200)

@@ -1,12 +1,13 @@
 """The API's forms. Documents and answers are the core's own models."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
 
+from common.schemas import ErrorBody
 from powertrain.bench.answer import Answer, StateAnswer
 from powertrain.compare.terms import Terms
 from powertrain.documents.build import Build as BuildDocument
@@ -96,13 +97,9 @@ class BuildAnswer(Schema):
     pinned: Pinned
 
 
-class BuildCard(Schema):
-    """A build in the list: its stream at cruise, and what to say of it in a line."""
+class BuildFigures(Schema):
+    """A build in a line: its stream at cruise, and what to say of it."""
 
-    id: UUID
-    name: str
-    demo: str
-    changed_at: datetime
     drive: str
     motors: int
     state: StateAnswer
@@ -113,6 +110,21 @@ class BuildCard(Schema):
     watches: int
 
 
+class BuildCard(Schema):
+    """A build in the list.
+
+    `figures` is None while they are still worked out, or where the document can't be read; then
+    `problem` says why.
+    """
+
+    id: UUID
+    name: str
+    demo: str
+    changed_at: datetime
+    figures: BuildFigures | None
+    problem: ErrorBody | None
+
+
 class RemovedCard(Schema):
     """A build that was taken out of the list."""
 
@@ -121,10 +133,28 @@ class RemovedCard(Schema):
     removed_at: datetime
 
 
+class BuildsAsked(Schema):
+    """Which builds of the list: those whose name holds some words, a page at a time.
+
+    `after` is the `next` of the page before.
+    """
+
+    words: str = Field("", max_length=200)
+    sort: Literal["changed", "name"] = "changed"
+    after: str = Field("", max_length=400)
+    limit: int = Field(24, ge=1, le=100)
+
+
 class BuildList(Schema):
-    """All builds of the owner."""
+    """A page of the owner's builds; `total` counts all that were asked for.
+
+    `next` is what the next page is asked for with, empty after the last. `removed` are the last
+    that were taken out of the list.
+    """
 
     builds: list[BuildCard]
+    total: int
+    next: str
     removed: list[RemovedCard]
 
 

@@ -1,19 +1,24 @@
 """Stored builds as the API shows them."""
 
+from typing import Any
+
 from pydantic import BaseModel
 
 from builds.models import Build, Version
 from builds.querysets import next_of, version_of
-from builds.schemas import ArchetypeCard, BuildAnswer, BuildCard, Pinned, VersionCard
+from builds.schemas import ArchetypeCard, BuildAnswer, Pinned, VersionCard
 from powertrain.archetypes import Archetype
 from powertrain.bench.solve import glance
+from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.reading import check_build
-from powertrain.in_words import drive_in_words
+from powertrain.errors import Refusal
 
 
 def build_answer(build: Build) -> BuildAnswer:
     """Return a build as it stands, with the version it is compared with."""
-    head, pinned = version_of(build, build.head), version_of(build, build.pinned)
+    head = version_of(build, build.head)
+    document = check_build(head.document)
+    pinned = _pinned(build) or Pinned(number=build.head, document=document)
     return BuildAnswer(
         id=build.pk,
         name=build.name,
@@ -22,31 +27,18 @@ def build_answer(build: Build) -> BuildAnswer:
         can_undo=head.parent is not None,
         can_redo=next_of(build) is not None,
         changed_at=build.changed_at,
-        document=check_build(head.document),
-        pinned=Pinned(number=pinned.number, document=check_build(pinned.document)),
+        document=document,
+        pinned=pinned,
     )
 
 
-def build_card(build: Build) -> BuildCard:
-    """Return a build for the list, solved."""
-    document = check_build(version_of(build, build.head).document)
-    seen = glance(document)
-    climb, cruise, top = (seen.states[moment] for moment in ("climb", "cruise", "top_speed"))
-    severities = [verdict.severity for verdict in seen.verdicts]
-    return BuildCard(
-        id=build.pk,
-        name=build.name,
-        demo=build.demo,
-        changed_at=build.changed_at,
-        drive=drive_in_words(document),
-        motors=document.motor.count,
-        state=top if cruise.road_w <= 0 else cruise,
-        top_speed_mps=top.speed_mps,
-        climb_speed_mps=climb.speed_mps,
-        climb_grade_pct=climb.grade_pct,
-        stops=severities.count("stop"),
-        watches=severities.count("watch"),
-    )
+def _pinned(build: Build) -> Pinned | None:
+    """Return the version a build is compared with; None if it can't be read any more."""
+    version = version_of(build, build.pinned)
+    try:
+        return Pinned(number=version.number, document=check_build(version.document))
+    except Refusal:
+        return None
 
 
 def archetype_card(archetype: Archetype) -> ArchetypeCard:
@@ -77,3 +69,11 @@ def version_card(version: Version) -> VersionCard:
 def plain(document: BaseModel) -> dict[str, object]:
     """Return a checked document as it is stored: what was said, and no more."""
     return document.model_dump(mode="json", exclude_unset=True, exclude_none=True)
+
+
+def as_row(document: dict[str, Any]) -> BuildDocument | dict[str, Any]:
+    """Return a stored document for a table: its name alone where it can't be read any more."""
+    try:
+        return check_build(document)
+    except Refusal:
+        return {key: document[key] for key in ("format", "name") if key in document}

@@ -17,7 +17,7 @@ def database_says(status: str) -> str:
     """
     try:
         stands = json.loads(Path(status).read_text())["stands"].get("database", "up")
-    except (OSError, ValueError, KeyError, AttributeError):
+    except (OSError, ValueError, KeyError, TypeError, AttributeError):
         return AWAY
     if stands == "up":
         return AWAY

@@ -10,6 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from psycopg import errors
+from psycopg_pool import PoolTimeout
 
 from builds.errors import Conflict, NotThere, OperationRefused
 from common.standing import database_says
@@ -65,8 +66,10 @@ def tell_errors(api: NinjaAPI) -> None:
 
     @api.exception_handler(DatabaseError)
     @api.exception_handler(InterfaceError)
-    def database_away(request: HttpRequest, problem: Exception) -> HttpResponse:
-        status, what = of_database(problem)
+    def of_database(request: HttpRequest, problem: Exception) -> HttpResponse:
+        status, what = in_words(problem)
+        if status == 500:
+            return unexpected(request, problem)
         log.warning("database path=%s problem=%s", request.path, type(problem.__cause__).__name__)
         return told(request, "database", what, status)
 
@@ -79,7 +82,7 @@ def tell_errors(api: NinjaAPI) -> None:
 UNEXPECTED = "went wrong here; nothing was changed. The program's log says more"
 
 
-def of_database(problem: Exception) -> tuple[int, str]:
+def in_words(problem: Exception) -> tuple[int, str]:
     """Return the status and the words for an error of the database."""
     match problem.__cause__:
         case errors.DiskFull() | errors.OutOfMemory():
@@ -90,8 +93,10 @@ def of_database(problem: Exception) -> tuple[int, str]:
             return 422, "can't keep a value in this; it has a character that no text may have"
         case errors.IntegrityError() | errors.SerializationFailure() | errors.DeadlockDetected():
             return 409, "was changed by another request at the same moment; send this again"
-        case _:
+        case errors.OperationalError() | errors.InterfaceError() | PoolTimeout() | None:
             return 503, database_says(settings.STATUS)
+        case _:
+            return 500, UNEXPECTED
 
 
 def _place(location: tuple[int | str, ...]) -> str:

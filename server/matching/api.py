@@ -2,20 +2,21 @@
 
 from uuid import UUID
 
-from django.db.models import Prefetch
 from django.http import HttpRequest
-from ninja import Router, Status
+from ninja import Query, Router, Status
 
 from builds.models import Build
 from builds.views_of import plain
+from common.pages import page_after
 from common.schemas import MISSING, REFUSED
 from matching import schemas
-from matching.actions.brief import keep_brief
+from matching.actions.brief import keep_brief, set_away
 from matching.actions.search import begin_search, call_off, keep_and_search, make_build
 from matching.models import Brief, Match, Origin
 from powertrain.documents.brief import Brief as BriefDocument
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.reading import check_model
+from powertrain.errors import Refusal
 from powertrain.match.meets import meets
 from powertrain.match.starts import start_briefs
 from powertrain.match.why import why
@@ -37,19 +38,30 @@ def brief_starts(request: HttpRequest) -> list[schemas.StartBrief]:
 
 
 @router.get(
-    "/briefs", response={200: list[schemas.BriefCard], **REFUSED}, tags=["matching"],
+    "/briefs", response={200: schemas.BriefList, **REFUSED}, tags=["matching"],
     operation_id="list_briefs",
 )  # fmt: skip
-def list_briefs(request: HttpRequest) -> list[schemas.BriefCard]:
-    """Return the owner's briefs, the last changed first."""
-    return [
-        schemas.BriefCard(
-            id=brief.pk, name=brief.name, changed_at=brief.changed_at, match=_last(brief)
-        )
-        for brief in Brief.objects.of(request.user)
-        .defer("document")
-        .prefetch_related(Prefetch("matches", Match.objects.defer("answer", "document")))
-    ]
+def list_briefs(request: HttpRequest, asked: Query[schemas.BriefsAsked]) -> schemas.BriefList:
+    """Return a page of the owner's briefs, the last changed first."""
+    found = Brief.objects.of(request.user).defer("document", "said")
+    page, after = page_after(found, ["-changed_at", "-id"], asked.after, asked.limit)
+    last = Match.objects.last_of(page)
+    return schemas.BriefList(
+        briefs=[
+            schemas.BriefCard(
+                id=brief.pk, name=brief.name, changed_at=brief.changed_at,
+                match=_card(last[brief.pk]) if brief.pk in last else None,
+            )
+            for brief in page
+        ],
+        total=found.count(),
+        next=after,
+        removed=[
+            schemas.RemovedBrief(id=brief.pk, name=brief.name, removed_at=brief.removed_at)
+            for brief in Brief.objects.removed(request.user)[:20]
+            if brief.removed_at is not None
+        ],
+    )  # fmt: skip
 
 
 @router.post(
@@ -81,6 +93,26 @@ def change_brief(
 ) -> schemas.BriefAnswer:
     """Say a brief anew, and search for it where that is asked."""
     return _answer(_kept(request, payload, brief_id))
+
+
+@router.delete(
+    "/briefs/{brief_id}", response={204: None, **MISSING}, tags=["matching"],
+    operation_id="remove_brief",
+)  # fmt: skip
+def remove_brief(request: HttpRequest, brief_id: UUID) -> Status[None]:
+    """Take a brief out of the list; it can be brought back."""
+    set_away(request.user, brief_id, away=True)
+    return Status(204, None)
+
+
+@router.post(
+    "/briefs/{brief_id}/bring-back", response={204: None, **MISSING}, tags=["matching"],
+    operation_id="bring_brief_back",
+)  # fmt: skip
+def bring_brief_back(request: HttpRequest, brief_id: UUID) -> Status[None]:
+    """Put a removed brief back into the list."""
+    set_away(request.user, brief_id, away=False)
+    return Status(204, None)
 
 
 @router.post(
@@ -119,6 +151,8 @@ def cancel_match(request: HttpRequest, match_id: UUID) -> schemas.MatchCard:
 )  # fmt: skip
 def why_not(request: HttpRequest, match_id: UUID, payload: schemas.WhyRequest) -> schemas.WhyTold:
     """Return which rule excludes a part or a combination, and by how much."""
+    if payload == schemas.WhyRequest():
+        raise Refusal("motor", "or another part must be named, to ask why it is not found")
     match = Match.objects.one(request.user, match_id)
     brief = check_model(BriefDocument, match.document)
     named = {key: ref for key, ref in payload.model_dump().items() if ref is not None}

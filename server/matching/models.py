@@ -25,11 +25,13 @@ class Brief(models.Model):
     said = models.JSONField(null=True, default=None)
     made_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
+    removed_at = models.DateTimeField(null=True, blank=True)
 
     objects = BriefQuerySet.as_manager()
 
     class Meta:
         ordering = ["-changed_at"]
+        indexes = [models.Index(fields=["owner", "-changed_at", "-id"], name="briefs_by_change")]
 
     def __str__(self) -> str:
         return self.name
@@ -70,6 +72,7 @@ class Match(models.Model):
 
     class Meta:
         ordering = ["-made_at"]
+        indexes = [models.Index(fields=["brief", "-made_at"], name="matches_by_time")]
         verbose_name_plural = "matches"
 
     def __str__(self) -> str:

@@ -8,6 +8,8 @@ from django.db import models
 from builds.errors import NotThere
 
 if TYPE_CHECKING:
+    from collections.abc import Iterable
+
     from matching.models import Brief, Match
 
 
@@ -15,8 +17,12 @@ class BriefQuerySet(models.QuerySet["Brief"]):
     """Briefs, always of one owner."""
 
     def of(self, user: Any) -> "BriefQuerySet":
-        """Return the briefs of `user`, the last changed first."""
-        return self.filter(owner=user)
+        """Return the briefs of `user` that are not removed, the last changed first."""
+        return self.filter(owner=user, removed_at=None)
+
+    def removed(self, user: Any) -> "BriefQuerySet":
+        """Return the briefs that `user` removed and may want back."""
+        return self.filter(owner=user).exclude(removed_at=None).order_by("-removed_at")
 
     def one(self, user: Any, brief_id: UUID) -> "Brief":
         """Return one brief of `user`; raise `NotThere` if there is none."""
@@ -28,6 +34,14 @@ class BriefQuerySet(models.QuerySet["Brief"]):
 
 class MatchQuerySet(models.QuerySet["Match"]):
     """Searches, always of one owner's briefs."""
+
+    def last_of(self, briefs: "Iterable[Brief]") -> "dict[UUID, Match]":
+        """Return the last search of each brief, without what it was asked and found."""
+        last = self.filter(brief__in=[brief.pk for brief in briefs]).order_by(
+            "brief_id", "-made_at"
+        )
+        light = last.distinct("brief_id").defer("document", "answer")
+        return {match.brief_id: match for match in light}
 
     def one(self, user: Any, match_id: UUID) -> "Match":
         """Return one search of `user`; raise `NotThere` if there is none."""

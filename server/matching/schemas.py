@@ -75,6 +75,34 @@ class BriefCard(Schema):
     match: MatchCard | None
 
 
+class RemovedBrief(Schema):
+    """A brief that was taken out of the list."""
+
+    id: UUID
+    name: str
+    removed_at: datetime
+
+
+class BriefsAsked(Schema):
+    """A page of briefs; `after` is the `next` of the page before."""
+
+    after: str = Field("", max_length=400)
+    limit: int = Field(50, ge=1, le=100)
+
+
+class BriefList(Schema):
+    """A page of the owner's briefs, the last changed first; `total` counts all.
+
+    `next` is what the next page is asked for with, empty after the last. `removed` are the last
+    that were taken out of the list.
+    """
+
+    briefs: list[BriefCard]
+    total: int
+    next: str
+    removed: list[RemovedBrief]
+
+
 class StartBrief(Schema):
     """A brief to begin from: an archetype's vehicle without its drive, all of it guessed."""
 

@@ -31,6 +31,9 @@ ANSWERED_EVERY_S = 3.0
 SHOWN, FIRST_SHOWN, AT_ONCE = 30, 5, 1
 """Results in a whole answer, in one on the way, and in the very first."""
 
+SEARCHED = ("motors", "controllers", "packs", "teeth", "strands", "wheels")
+"""The kinds of parts that a search puts together."""
+
 searching = threading.Event()
 """Set while this process searches, so that what is not urgent can wait."""
 
@@ -130,7 +133,7 @@ def look_after() -> int:
 def _search(match: Any, brief: BriefDocument) -> None:
     from shelf.whole import shelf_of
 
-    shelf = shelf_of(match.brief.owner)
+    shelf = shelf_of(match.brief.owner, *SEARCHED)
     search = Search(brief, shelf, best=SHOWN)
     for _ in _told(match, search, search.steps()):
         if _is_called_off(match):

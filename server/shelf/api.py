@@ -1,6 +1,7 @@
 """The API of the parts shelf: it translates, and leaves deciding to actions and core."""
 
 from collections.abc import Iterator
+from itertools import chain
 from typing import Any
 
 from django.db import transaction
@@ -12,8 +13,7 @@ from builds.incoming import pieces
 from builds.schemas import CSV, TEXT, Bad, BroughtIn
 from common.bounds import LARGEST_TABLE
 from common.schemas import MISSING, REFUSED
-from powertrain.catalogue.fits import fits_brief, fits_build
-from powertrain.catalogue.table import PartsTable, table_of
+from powertrain.catalogue.table import PartsTable
 from powertrain.documents.describe import part_fields
 from powertrain.documents.shelf import KINDS, Shelf
 from powertrain.documents.table import write_rows
@@ -23,8 +23,9 @@ from powertrain.shelf.shipped import shipped_shelf
 from shelf import schemas
 from shelf.actions.keep import add_part, bring_in, change_part, say_before, set_away
 from shelf.bring_in import Good, of_document, of_table
+from shelf.look import look as looked
 from shelf.models import Part
-from shelf.whole import own_parts, shelf_of, taken_ids
+from shelf.whole import as_row, names_of, shelf_of, taken_ids
 
 router = Router(tags=["shelf"])
 
@@ -38,20 +39,18 @@ def shelf(request: HttpRequest) -> Shelf:
 @router.post("/shelf/{kind}/look", response={200: PartsTable, **REFUSED}, operation_id="look")
 def look(request: HttpRequest, kind: schemas.Kind, payload: schemas.LookRequest) -> PartsTable:
     """Return the parts of a kind that are looked for, as a table."""
-    unfit = None
-    if payload.build is not None:
-        unfit = fits_build(payload.build)
-    elif payload.brief is not None:
-        unfit = fits_brief(payload.brief)
-    shipped = [] if payload.only_own else getattr(shipped_shelf(), kind)
-    parts = [
-        *((part, True) for part in own_parts(request.user, kind)),
-        *((part, False) for part in shipped),
-    ]
-    return table_of(
-        kind, parts, words=payload.words, sort=payload.sort, falling=payload.falling,
-        unfit=unfit, only_fit=payload.only_fit, limit=payload.limit,
-    )  # fmt: skip
+    return looked(request.user, kind, payload)
+
+
+@router.get(
+    "/shelf/names", response={200: schemas.ShelfNames, **REFUSED}, operation_id="shelf_names"
+)
+def names(request: HttpRequest) -> schemas.ShelfNames:
+    """Return the motors, controllers and packs that may be named, the last changed first."""
+    motors, controllers, packs = (
+        names_of(request.user, kind) for kind in ("motors", "controllers", "packs")
+    )
+    return schemas.ShelfNames(motors=motors, controllers=controllers, packs=packs)
 
 
 @router.get(
@@ -142,9 +141,13 @@ def back(request: HttpRequest, kind: schemas.Kind, ref: str) -> schemas.PartAnsw
     openapi_extra=CSV,
 )
 def table(request: HttpRequest, kind: schemas.Kind, own: bool = False) -> StreamingHttpResponse:
-    """Return the parts of a kind as a table, CSV with units in its header."""
+    """Return the parts of a kind as a table, CSV with units in its header.
+
+    One that can't be read any more has a row with its id and name alone.
+    """
     shipped = [] if own else getattr(shipped_shelf(), kind)
-    lines: Iterator[str] = write_rows(kind, [*own_parts(request.user, kind), *shipped])
+    mine = Part.objects.of(request.user).filter(kind=kind).iterator(chunk_size=200)
+    lines: Iterator[str] = write_rows(kind, chain(map(as_row, mine), shipped))
     answer = StreamingHttpResponse(lines, content_type="text/csv; charset=utf-8")
     answer.headers["Content-Disposition"] = f'attachment; filename="{kind}.csv"'
     return answer

@@ -1,10 +1,12 @@
 """Parts of one's own, and what was said of them. What was once said never changes."""
 
 import uuid
+from typing import Any
 
 from django.conf import settings
 from django.db import models
 
+from powertrain.catalogue.table import words_of
 from powertrain.documents.shelf import KINDS
 from shelf.querysets import PartQuerySet
 
@@ -23,6 +25,8 @@ class Part(models.Model):
     ref = models.CharField(max_length=80)
     name = models.CharField(max_length=120)
     document = models.JSONField()
+    words = models.TextField(default="")
+    family = models.CharField(max_length=120, default="")
     head = models.PositiveIntegerField(default=1)
     made_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
@@ -33,10 +37,25 @@ class Part(models.Model):
     class Meta:
         ordering = ["-changed_at", "ref"]
         constraints = [models.UniqueConstraint(fields=["owner", "ref"], name="one_part_of_a_ref")]
-        indexes = [models.Index(fields=["owner", "kind"], name="parts_of_a_kind")]
+        indexes = [
+            models.Index(fields=["owner", "kind", "-changed_at", "ref"], name="parts_by_change"),
+            models.Index(fields=["owner", "kind", "name"], name="parts_by_name"),
+            models.Index(fields=["owner", "kind", "family"], name="parts_by_family"),
+        ]
 
     def __str__(self) -> str:
         return self.name
+
+    def say(self, document: dict[str, Any]) -> None:
+        """Take over what a part says; written is what `SAID` names."""
+        self.document = document
+        self.name = document["name"][:120]
+        self.words = words_of(document)
+        self.family = str(document.get("family") or "")[:120]
+
+
+SAID = ["document", "name", "words", "family"]
+"""The fields that hold what a part says, or repeat of it what is searched by."""
 
 
 class PartVersion(models.Model):

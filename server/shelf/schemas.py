@@ -33,6 +33,21 @@ class LookRequest(StrictSchema):
     limit: int = Field(200, ge=1, le=1000)
 
 
+class PartName(Schema):
+    """A part to choose."""
+
+    id: str
+    name: str
+
+
+class ShelfNames(Schema):
+    """Parts to choose from."""
+
+    motors: list[PartName]
+    controllers: list[PartName]
+    packs: list[PartName]
+
+
 class PartRequest(Schema):
     """A whole part."""
 

@@ -1,30 +1,97 @@
-"""The whole shelf of somebody: what ships, and what is their own."""
+"""The shelf of somebody: what ships, and what is their own; as much of it as a question needs."""
 
+from collections.abc import Iterable
 from functools import cache
 from typing import Any
 
+from powertrain.documents.build import Build
 from powertrain.documents.reading import check_model
 from powertrain.documents.shelf import KINDS, Shelf
 from powertrain.documents.shelf import Part as PartDocument
+from powertrain.documents.vehicle import ToothedStage
+from powertrain.errors import Refusal
 from powertrain.shelf.shipped import shipped_shelf
 from shelf.models import Part
+from shelf.querysets import PartQuerySet
+from shelf.schemas import PartName
 
 
-def shelf_of(user: Any) -> Shelf:
-    """Return everything that may be bought, one's own parts first."""
-    return shipped_shelf().model_copy(
-        update={
-            kind: [*own, *getattr(shipped_shelf(), kind)]
-            for kind in KINDS
-            if (own := own_parts(user, kind))
-        }
-    )
+def shelf_of(user: Any, *kinds: str) -> Shelf:
+    """Return what may be bought, one's own parts first; of some kinds, or of all."""
+    wanted = kinds or tuple(KINDS)
+    return _with({kind: own_parts(user, kind) for kind in wanted})
+
+
+def shelf_for(user: Any, build: Build, *kinds: str) -> Shelf:
+    """Return what may be bought of some kinds for a build.
+
+    Of teeth those of the kinds that its stages have, of motors the windings of its own can.
+    """
+    own: dict[str, list[PartDocument]] = {}
+    for kind in kinds:
+        mine = Part.objects.of(user).filter(kind=kind)
+        if kind == "teeth":
+            meshing = {one.kind for one in build.gearing if isinstance(one, ToothedStage)}
+            mine = mine.filter(document__kind__in=meshing)
+        elif kind == "motors":
+            named = mine.filter(name=build.motor.name or "").exclude(family="")
+            mine = mine.filter(family__in=_families(build, named))
+        own[kind] = readable(mine)
+    return _with(own)
+
+
+def _families(build: Build, named: PartQuerySet) -> list[str]:
+    shipped = {
+        part.family
+        for part in shipped_shelf().motors
+        if part.name == build.motor.name and part.family is not None
+    }
+    return [*named.values_list("family", flat=True), *shipped]
+
+
+def _with(own: dict[str, list[PartDocument]]) -> Shelf:
+    shipped = shipped_shelf()
+    update = {kind: [*parts, *getattr(shipped, kind)] for kind, parts in own.items() if parts}
+    return shipped.model_copy(update=update)
 
 
 def own_parts(user: Any, kind: str) -> list[PartDocument]:
-    """Return the parts of one kind that are one's own, the last changed first."""
-    parts = Part.objects.of(user).filter(kind=kind)
-    return [check_model(KINDS[kind], part.document) for part in parts]
+    """Return the parts of one kind that are one's own and can be read, the last changed first."""
+    return readable(Part.objects.of(user).filter(kind=kind))
+
+
+def readable(parts: Iterable[Part]) -> list[PartDocument]:
+    """Return parts as documents, without those that can't be read any more."""
+    return [read for _, read in read_each(parts) if not isinstance(read, Refusal)]
+
+
+def read_each(parts: Iterable[Part]) -> list[tuple[Part, PartDocument | Refusal]]:
+    """Return parts, each with its document or why it can't be read any more."""
+    return [(part, _read(part)) for part in parts]
+
+
+def _read(part: Part) -> PartDocument | Refusal:
+    try:
+        return check_model(KINDS[part.kind], part.document)
+    except Refusal as refusal:
+        return refusal
+
+
+def as_row(part: Part) -> PartDocument | dict[str, Any]:
+    """Return a part for a table: its id and name alone where it can't be read any more."""
+    read = _read(part)
+    return {"id": part.ref, "name": part.name} if isinstance(read, Refusal) else read
+
+
+MOST_NAMED = 300
+"""Parts of one's own of a kind that a list to choose from holds."""
+
+
+def names_of(user: Any, kind: str) -> list[PartName]:
+    """Return id and name of parts, one's own first, of these the last changed."""
+    own = Part.objects.of(user).filter(kind=kind).values_list("ref", "name")[:MOST_NAMED]
+    shipped = ((part.id, part.name) for part in getattr(shipped_shelf(), kind))
+    return [PartName(id=ref, name=name) for ref, name in (*own, *shipped)]
 
 
 def taken_ids(user: Any) -> dict[str, str]:

@@ -134,7 +134,8 @@ def test_a_document_goes_out_and_in_unchanged(api, trike):
 
 def test_the_list_shows_each_build_as_its_stream(api, trike):
     api.begin(trike)
-    (card,) = api.get("/builds")[1]["builds"]
+    (listed,) = api.get("/builds")[1]["builds"]
+    card = listed["figures"]
     assert card["top_speed_mps"] * 3.6 == pytest.approx(36.79, abs=0.005)
     assert card["state"]["speed_mps"] == pytest.approx(5.0)
     assert card["state"]["cells_w"] > card["state"]["road_w"] > 0

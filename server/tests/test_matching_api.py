@@ -57,7 +57,7 @@ def test_a_brief_is_kept_as_it_was_said_and_said_anew(api):
     status, changed = api.post(f"/briefs/{brief['id']}", {"document": dearer})
     assert (status, changed["document"]["wishes"]["budget"]) == (200, 1200)
     _, listed = api.get("/briefs")
-    assert [one["id"] for one in listed] == [brief["id"]]
+    assert [one["id"] for one in listed["briefs"]] == [brief["id"]]
 
 
 def test_what_was_said_and_what_was_guessed_goes_with_the_brief(api):
@@ -239,7 +239,7 @@ def test_briefs_and_searches_of_others_are_not_there(api, begun):
     other = User.objects.create(username="other")
     Brief.objects.update(owner=other)
     assert api.get(f"/matches/{match['id']}")[0] == 404
-    assert api.get("/briefs")[1] == []
+    assert api.get("/briefs")[1]["briefs"] == []
     assert api.get(f"/briefs/{uuid.uuid4()}")[0] == 404
 
 

@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 
 from powertrain.documents.table import columns_of
+from shelf import whole
 from shelf.models import Part, PartVersion
 
 EXAMPLES = Path(__file__).parents[2] / "docs/examples"
@@ -269,7 +270,9 @@ def test_every_column_of_a_table_is_a_field_or_a_list(api):
     for kind in ("motors", "controllers", "packs", "cells", "wheels", "wires"):
         _, told = api.get(f"/shelf/{kind}/fields")
         paths = {field["path"] for field in told["fields"]} | {"provenance", "motor.kind"}
-        assert {column.path for column in columns_of(kind)} <= paths | {"battery.chemistry"}
+        # An object that was begun and says nothing stands in a column of its own.
+        columns = {column.path for column in columns_of(kind) if column.how != "empty"}
+        assert columns <= paths | {"battery.chemistry"}
 
 
 def test_a_listing_is_read_and_asks_only_for_what_is_missing(api):
@@ -289,3 +292,70 @@ def test_a_listing_is_read_and_asks_only_for_what_is_missing(api):
         document["provenance"][asked["path"]] = {"origin": "estimated"}
     status, part = api.post("/shelf/motors/parts", {"document": document})
     assert status == 201, part
+
+
+@pytest.fixture
+def thirty(api):
+    """Thirty motors of one's own, each faster than the one before."""
+    lines = [
+        ",".join(["id", "name", "motor.kind", "motor.kv_rpm_per_v", "motor.resistance_ohm",
+                  "motor.no_load_current_a", "family"]),
+        *(f"reed-{n:02},Reed {n},permanent_magnet,{100 + n},0.03,0.9,reed can" for n in range(30)),
+    ]  # fmt: skip
+    status, told = api.post("/shelf/bring-in/motors", "\n".join(lines))
+    assert (status, told["added"]) == (200, 30)
+
+
+def test_of_many_only_what_is_shown_is_read_and_all_are_counted(api, looked, thirty, monkeypatch):
+    read = []
+    real = whole.check_model
+    monkeypatch.setattr(whole, "check_model", lambda k, d: read.append(1) or real(k, d))
+    shipped = looked("motors")["total"] - 30
+    read.clear()
+    told = looked("motors", limit=10, only_own=True)
+    assert (len(told["rows"]), told["total"], len(read)) == (10, 30, 10)
+    fastest = looked("motors", sort="motor.kv_rpm_per_v", falling=True, only_own=True, limit=3)
+    assert [row["id"] for row in fastest["rows"]] == ["reed-29", "reed-28", "reed-27"]
+    slowest = looked("motors", sort="motor.kv_rpm_per_v", only_own=True, limit=2)
+    assert [row["id"] for row in slowest["rows"]] == ["reed-00", "reed-01"]
+    assert looked("motors", limit=5)["total"] == shipped + 30
+    # Words are looked for in what a part says, its can among it.
+    assert looked("motors", words="REED can 7", only_own=True)["total"] == 3
+
+
+def test_those_too_many_to_be_tried_are_told(api, looked, thirty, trike, monkeypatch):
+    monkeypatch.setattr("shelf.look.MOST_TRIED", 12)
+    told = looked("motors", build=trike, only_own=True)
+    assert (len(told["rows"]), told["total"], told["untried"]) == (12, 12, 18)
+    narrowed = looked("motors", build=trike, only_own=True, words="reed-0")
+    assert (len(narrowed["rows"]), narrowed["untried"]) == (10, 0)
+
+
+def test_windings_of_ones_own_can_are_found_by_the_can(api, thirty, trike):
+    motor = {**trike["motor"], "name": "Reed 15", "kv_rpm_per_v": 115}
+    status, told = api.post("/windings", {"document": {**trike, "motor": motor, "provenance": {}}})
+    assert status == 200
+    numbers = [one["number"] for one in told["windings"]]
+    # Those nearest to its own, as many as are solved.
+    assert numbers == [float(n) for n in range(104, 128)]
+
+
+def test_a_part_that_can_no_longer_be_read_hides_no_other(api, looked, thirty, trike):
+    Part.objects.filter(ref="reed-03").update(document={"name": "Reed 3", "motor": {}})
+    told = looked("motors", only_own=True)
+    broken = next(row for row in told["rows"] if row["id"] == "reed-03")
+    assert (len(told["rows"]), told["total"]) == (30, 30)
+    assert broken["unfit"].startswith("It can't be read any more: ")
+    assert api.get("/shelf")[0] == 200
+    assert api.post("/windings", {"document": trike})[0] == 200
+    lines = api.client.get("/api/shelf/motors/table?own=true").getvalue().decode().splitlines()
+    assert len(lines) == 31
+    status, part = api.get("/shelf/motors/parts/reed-03")
+    assert (status, part["document"]) == (200, {"name": "Reed 3", "motor": {}})
+
+
+def test_names_to_choose_from_are_ones_own_first(api, thirty):
+    status, told = api.get("/shelf/names")
+    assert (status, set(told)) == (200, {"motors", "controllers", "packs"})
+    assert all(part["id"].startswith("reed-") for part in told["motors"][:30])
+    assert "sedgeholt-o35-790" in {part["id"] for part in told["motors"][30:]}

@@ -16,7 +16,7 @@ from powertrain.ways.runs import RunsAnswer, will_it_run
 from powertrain.ways.split import SplitAnswer, split
 from powertrain.ways.tyre import SpeedsAnswer, TyreAnswer, speeds, tyre_of
 from powertrain.ways.windings import WindingsAnswer, windings
-from shelf.whole import shelf_of
+from shelf.whole import shelf_for, shelf_of
 from ways import schemas
 
 router = Router(tags=["engine"])
@@ -26,7 +26,7 @@ router = Router(tags=["engine"])
 def ladder(request: HttpRequest, payload: schemas.LadderRequest) -> LadderAnswer:
     """Return every rung of teeth that exist, in short, with the cautious way up."""
     build = payload.document
-    rungs = rungs_of(build, sizes_of(build, shelf_of(request.user)))
+    rungs = rungs_of(build, sizes_of(build, shelf_for(request.user, build, "teeth")))
     keep = None if payload.pinned is None else top_kmh(payload.pinned)
     return ladder_answer(build, rungs, limit=payload.limit, brief=payload.brief, keep_kmh=keep)
 
@@ -40,13 +40,15 @@ def runs(request: HttpRequest, payload: schemas.BuildRequest) -> RunsAnswer:
 @router.post("/speed-chart", response={200: ChartAnswer, **REFUSED}, operation_id="speed_chart")
 def chart(request: HttpRequest, payload: schemas.BuildRequest) -> ChartAnswer:
     """Return packs in their states against windings."""
-    return speed_chart(payload.document, shelf_of(request.user))
+    build = payload.document
+    return speed_chart(build, shelf_for(request.user, build, "motors"))
 
 
 @router.post("/windings", response={200: WindingsAnswer, **REFUSED}, operation_id="windings")
 def wound(request: HttpRequest, payload: schemas.BuildRequest) -> WindingsAnswer:
     """Return the windings of the can side by side."""
-    return windings(payload.document, shelf_of(request.user))
+    build = payload.document
+    return windings(build, shelf_for(request.user, build, "motors"))
 
 
 @router.post("/overvolt", response={200: OvervoltAnswer, **REFUSED}, operation_id="overvolt")
@@ -58,13 +60,15 @@ def more_volts(request: HttpRequest, payload: schemas.OvervoltRequest) -> Overvo
 @router.post("/roads", response={200: RoadsAnswer, **REFUSED}, operation_id="roads")
 def ways(request: HttpRequest, payload: schemas.RoadsRequest) -> RoadsAnswer:
     """Return the roads to a wished top speed."""
-    return roads(payload.document, payload.wish_kmh, shelf_of(request.user))
+    build = payload.document
+    shelf = shelf_for(request.user, build, "motors", "teeth")
+    return roads(build, payload.wish_kmh, shelf)
 
 
 @router.post("/split", response={200: SplitAnswer, **REFUSED}, operation_id="split")
 def stages(request: HttpRequest, payload: schemas.SplitRequest) -> SplitAnswer:
     """Return how a reduction is made of teeth that exist."""
-    return split(payload.wanted, shelf_of(request.user), tuple(payload.kinds))
+    return split(payload.wanted, shelf_of(request.user, "teeth"), tuple(payload.kinds))
 
 
 @router.post("/planetary", response={200: PlanetaryAnswer, **REFUSED}, operation_id="planetary")

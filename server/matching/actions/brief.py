@@ -1,7 +1,9 @@
-"""Begin a brief, and change it."""
+"""Begin a brief, change it, take it out of the list and bring it back."""
 
 from typing import Any
 from uuid import UUID
+
+from django.utils import timezone
 
 from matching.models import Brief
 
@@ -26,4 +28,12 @@ def keep_brief(
     brief.document, brief.name = document, name
     brief.said = brief.said if said is None else said
     brief.save(update_fields=["document", "name", "said", "changed_at"])
+    return brief
+
+
+def set_away(user: Any, brief_id: UUID, *, away: bool) -> Brief:
+    """Take a brief out of the list, or put it back; what it says stays."""
+    brief = Brief.objects.one(user, brief_id)
+    brief.removed_at = timezone.now() if away else None
+    brief.save(update_fields=["removed_at"])
     return brief

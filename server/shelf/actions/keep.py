@@ -14,7 +14,7 @@ from builds.views_of import plain
 from powertrain.documents.reading import check_model
 from powertrain.documents.shelf import KINDS
 from powertrain.documents.shelf import Part as PartDocument
-from shelf.models import Part, PartVersion
+from shelf.models import SAID, Part, PartVersion
 from shelf.whole import shipped_ids
 
 BATCH = 500
@@ -42,7 +42,7 @@ def change_part(user: Any, kind: str, ref: str, document: dict[str, Any]) -> Par
     """Say a part anew; its id stays, and what was said before can be gone back to."""
     part = Part.objects.one(user, kind, ref, lock=True)
     checked = check_model(KINDS[kind], {**document, "id": ref})
-    _say([part], {ref: (checked.name, plain(checked))})
+    _say([part], {ref: plain(checked)})
     return part
 
 
@@ -53,9 +53,9 @@ def say_before(user: Any, kind: str, ref: str) -> Part:
     parent = part.versions.get(number=part.head).parent
     if parent is None:
         raise NotThere("part", "says what it said first; there is nothing to undo")
-    part.head, part.document = parent, part.versions.get(number=parent).document
-    part.name = part.document["name"][:120]
-    part.save(update_fields=["head", "document", "name", "changed_at"])
+    part.head = parent
+    part.say(part.versions.get(number=parent).document)
+    part.save(update_fields=["head", *SAID, "changed_at"])
     return part
 
 
@@ -91,10 +91,9 @@ def bring_in(user: Any, kind: str, documents: Iterable[PartDocument]) -> tuple[i
 
 
 def _written(user: Any, kind: str, documents: list[PartDocument]) -> list[Part]:
-    parts = [
-        Part(owner=user, kind=kind, ref=document.id, name=document.name, document=plain(document))
-        for document in documents
-    ]
+    parts = [Part(owner=user, kind=kind, ref=document.id) for document in documents]
+    for part, document in zip(parts, documents, strict=True):
+        part.say(plain(document))
     Part.objects.bulk_create(parts)
     PartVersion.objects.bulk_create(
         PartVersion(part=part, number=1, parent=None, document=part.document) for part in parts
@@ -104,18 +103,18 @@ def _written(user: Any, kind: str, documents: list[PartDocument]) -> list[Part]:
 
 def _said_anew(user: Any, kind: str, documents: list[PartDocument]) -> int:
     """Say parts anew that are there already; return how many of them said something else."""
-    said = {document.id: (document.name, plain(document)) for document in documents}
+    said = {document.id: plain(document) for document in documents}
     parts = [
         part
         for part in Part.objects.select_for_update().filter(owner=user, kind=kind, ref__in=said)
-        if part.document != said[part.ref][1] or part.removed_at is not None
+        if part.document != said[part.ref] or part.removed_at is not None
     ]
     _say(parts, said)
     return len(parts)
 
 
-def _say(parts: list[Part], said: dict[str, tuple[str, dict[str, Any]]]) -> None:
-    """Say locked parts anew: name and document by their ids."""
+def _say(parts: list[Part], said: dict[str, dict[str, Any]]) -> None:
+    """Say locked parts anew: their documents by their ids."""
     lasts = dict(
         PartVersion.objects.filter(part__in=parts)
         .order_by()
@@ -124,13 +123,13 @@ def _say(parts: list[Part], said: dict[str, tuple[str, dict[str, Any]]]) -> None
     )
     versions = []
     for part in parts:
-        name, document = said[part.ref]
-        number = lasts[part.pk] + 1
+        document, number = said[part.ref], lasts[part.pk] + 1
         versions.append(PartVersion(part=part, number=number, parent=part.head, document=document))
-        part.head, part.name, part.document = number, name, document
+        part.head = number
+        part.say(document)
         part.removed_at, part.changed_at = None, timezone.now()
     PartVersion.objects.bulk_create(versions)
-    Part.objects.bulk_update(parts, ["head", "document", "name", "removed_at", "changed_at"])
+    Part.objects.bulk_update(parts, ["head", *SAID, "removed_at", "changed_at"])
 
 
 def _ref_of(name: str) -> str:

@@ -8,7 +8,7 @@ const of = (id: string) => ({ params: { path: { match_id: id } } });
 
 export const briefList = queryOptions({
   queryKey: ["briefs"],
-  queryFn: () => answered(client.GET("/api/briefs")),
+  queryFn: () => answered(client.GET("/api/briefs", { params: { query: { limit: 100 } } })),
 });
 
 export const briefStarts = queryOptions({
@@ -17,11 +17,18 @@ export const briefStarts = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
-export const shelf = queryOptions({
-  queryKey: ["shelf"],
-  queryFn: () => answered(client.GET("/api/shelf")),
+/** Motors, controllers and packs to choose from: id and name of each. */
+export const shelfNames = queryOptions({
+  queryKey: ["shelf", "names"],
+  queryFn: () => answered(client.GET("/api/shelf/names")),
   staleTime: Number.POSITIVE_INFINITY,
 });
+
+export const removeBrief = (id: string) =>
+  answered(client.DELETE("/api/briefs/{brief_id}", at(id)));
+
+export const bringBriefBack = (id: string) =>
+  answered(client.POST("/api/briefs/{brief_id}/bring-back", at(id)));
 
 export const brief = (id: string) =>
   queryOptions({

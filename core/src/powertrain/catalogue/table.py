@@ -72,12 +72,17 @@ class PartRow(BaseModel):
 
 
 class PartsTable(BaseModel):
-    """Rows of a kind; `total` counts what was found before it was cut to the rows here."""
+    """Rows of a kind; `total` counts what was found before it was cut to the rows here.
+
+    `untried` of those were too many to be held against a build or brief, and are not among the
+    rows.
+    """
 
     kind: str
     columns: list[PartColumn]
     rows: list[PartRow]
     total: int
+    untried: int = 0
 
 
 def columns_of(kind: str) -> list[PartColumn]:
@@ -153,8 +158,14 @@ def table_of(
 def _has_words(part: Part, wanted: list[str]) -> bool:
     if not wanted:
         return True
-    said = " ".join(_words_in(part.model_dump(exclude={"provenance"}))).lower()
+    said = words_of(part.model_dump(exclude={"provenance"}))
     return all(word in said for word in wanted)
+
+
+def words_of(document: dict[str, Any]) -> str:
+    """Return all words of a part's plain document, but for how they are known, to search in."""
+    said = {key: value for key, value in document.items() if key != "provenance"}
+    return " ".join(_words_in(said)).lower()
 
 
 def _words_in(value: Any) -> list[str]:
@@ -185,6 +196,15 @@ def row_of(kind: str, part: Part, own: bool, unfit: str | None = None) -> PartRo
         asked=[_could_say(part, path) for path in COLUMNS[kind]],
         unfit=unfit,
     )
+
+
+def row_of_unreadable(kind: str, ref: str, name: str, problem: str) -> PartRow:
+    """Return the row of a part of one's own that can't be read as one any more."""
+    gaps = COLUMNS[kind]
+    return PartRow(
+        id=ref, name=name, own=True, values=[None] * len(gaps), origins=[""] * len(gaps),
+        asked=[False] * len(gaps), unfit=f"It can't be read any more: {problem}.",
+    )  # fmt: skip
 
 
 def _value(part: Part, path: str) -> Value:

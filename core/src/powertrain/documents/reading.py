@@ -1,7 +1,8 @@
 """Reading a build document: from text or plain values to a checked `Build`, with warnings."""
 
 import difflib
-from typing import Any, TypeVar
+from functools import cache
+from typing import Any, TypeVar, get_args
 
 from pydantic import BaseModel, ValidationError
 from pydantic_core import ErrorDetails
@@ -10,6 +11,7 @@ from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.build import Build
 from powertrain.documents.model import Model
 from powertrain.documents.text import parse
+from powertrain.documents.upgrade import upgraded
 from powertrain.errors import Refusal
 
 Document = TypeVar("Document", bound=BaseModel)
@@ -35,11 +37,22 @@ def check_build(document: Any) -> Build:
 
 def check_model(kind: type[Document], document: Any) -> Document:
     """Return a plain document as one of `kind`; raise `Refusal` naming the first wrong place."""
+    present = _form_of(kind)
+    if present is not None and isinstance(document, dict):
+        document = upgraded(document, present)
     try:
         return kind.model_validate(document)
     except ValidationError as problem:
         first = problem.errors(include_url=False)[0]
         raise refusal_of(first, _place(first["loc"])) from None
+
+
+@cache
+def _form_of(kind: type[BaseModel]) -> str | None:
+    """Return the present form of documents of a kind, None for those that name none."""
+    field = kind.model_fields.get("format")
+    named = () if field is None else get_args(field.annotation)
+    return str(named[0]) if named else None
 
 
 TAGS = {

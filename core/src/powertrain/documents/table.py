@@ -116,15 +116,20 @@ def _how(annotation: Any) -> str:
     return "json" if get_origin(bare) in (list, dict) else "text"
 
 
-def write_rows(kind: str, documents: Iterable[BaseModel]) -> Iterator[str]:
-    """Yield the lines of a table of documents, the header first."""
+def write_rows(kind: str, documents: Iterable[BaseModel | dict[str, Any]]) -> Iterator[str]:
+    """Yield the lines of a table of documents, the header first.
+
+    A document that can't be read as one of its kind may come as plain values, for what it says.
+    """
     columns = columns_of(kind)
     line = _Line()
     writer = csv.writer(line, lineterminator="\n")
     writer.writerow([column.header for column in columns])
     yield line.text
     for document in documents:
-        said = document.model_dump(mode="json", exclude_unset=True)
+        said = document
+        if isinstance(document, BaseModel):
+            said = document.model_dump(mode="json", exclude_unset=True)
         writer.writerow([_cell(column, said) for column in columns])
         yield line.text
 

@@ -8,7 +8,7 @@ from powertrain.documents.vehicle import ToothedStage
 from powertrain.errors import Refusal
 from powertrain.gearing.sold import fits
 
-MOST_RUNGS = 4_000_000
+MOST_RUNGS = 1_000_000
 """Rungs of one ladder; more than that is no ladder any more."""
 
 

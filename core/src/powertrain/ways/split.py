@@ -1,6 +1,7 @@
 """A wanted reduction split into stages of teeth that exist."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -115,40 +116,40 @@ def _refusal(count: int, wanted: float, kinds: tuple[str, ...], singles: _Single
 def _singles(shelf: Shelf, kinds: tuple[str, ...]) -> _Singles:
     """Return one stage for every ratio that can be bought, the smallest wheels of each."""
     best: dict[tuple[str, float], SplitStage] = {}
-    for driver in shelf.teeth:
-        for driven in shelf.teeth:
-            if (
-                driver.kind not in kinds
-                or driver.side != "driver"
-                or driven.side != "driven"
-                or (driver.kind, driver.pitch_mm, driver.module_mm)
-                != (driven.kind, driven.pitch_mm, driven.module_mm)
-            ):
-                continue
-            for small in driver.sizes:
-                for large in driven.sizes:
-                    stage = ToothedStage(
-                        kind=driver.kind,
-                        driver_teeth=small.teeth,
-                        driven_teeth=large.teeth,
-                        efficiency=driver.efficiency,
-                    )
-                    ratio = large.teeth / small.teeth
-                    if ratio <= 1.2 or impossible(stage):
-                        continue
-                    made = _single(
-                        driver.kind,
-                        small.teeth,
-                        large.teeth,
-                        driver.pitch_mm,
-                        driver.module_mm,
-                        driver.efficiency,
-                    )
-                    key = (driver.kind, round(ratio, 9))
-                    if key not in best or made.diameter_mm < best[key].diameter_mm:
-                        best[key] = made
+    small_by_mesh, large_by_mesh = (_teeth_by_mesh(shelf, kinds, s) for s in ("driver", "driven"))
+    for mesh, smalls in small_by_mesh.items():
+        kind, pitch, module = mesh
+        for small, efficiency in smalls.items():
+            for large in large_by_mesh.get(mesh, ()):
+                ratio = large / small
+                if ratio <= 1.2:
+                    continue
+                stage = ToothedStage(
+                    kind=kind, driver_teeth=small, driven_teeth=large, efficiency=efficiency
+                )
+                if impossible(stage):
+                    continue
+                made = _single(kind, small, large, pitch, module, efficiency)
+                key = (kind, round(ratio, 9))
+                if key not in best or made.diameter_mm < best[key].diameter_mm:
+                    best[key] = made
     stages = sorted(best.values(), key=lambda stage: stage.ratio)
     return _Singles(stages, np.log([stage.ratio for stage in stages]))
+
+
+Mesh = tuple[Literal["chain", "belt", "spur"], float | None, float | None]
+"""Kind, pitch and module: wheels that have them in common run together."""
+
+
+def _teeth_by_mesh(shelf: Shelf, kinds: tuple[str, ...], side: str) -> dict[Mesh, dict[int, float]]:
+    """Return the teeth that are sold of each mesh, each with the efficiency of the first range."""
+    found: dict[Mesh, dict[int, float]] = {}
+    for sold in shelf.teeth:
+        if sold.kind in kinds and sold.side == side:
+            teeth = found.setdefault((sold.kind, sold.pitch_mm, sold.module_mm), {})
+            for size in sold.sizes:
+                teeth.setdefault(size.teeth, sold.efficiency)
+    return found
 
 
 def _single(

@@ -28,6 +28,10 @@ STEPS = 2
 """Windings shown on either side of the present one, where no family is known."""
 
 
+MOST_WINDINGS = 24
+"""Windings of one can that are solved, those nearest to its own; no maker winds as many."""
+
+
 class WindingAnswer(BaseModel):
     """One winding: its constants, what it does on today's gearing, and what keeps today's speed.
 
@@ -84,7 +88,8 @@ def can_of(build: Build, shelf: Shelf) -> list[tuple[float, MotorDocument | None
             its = winding_of(part.motor)
             if part.family == family and its is not None:
                 found.setdefault(its.value, part.motor)
-        return sorted(found.items())
+        nearest = sorted(found, key=lambda number: abs(np.log(number / winding.value)))
+        return [(number, found[number]) for number in sorted(nearest[:MOST_WINDINGS])]
     power = 10.0 ** np.floor(np.log10(winding.value))
     steps = sorted(
         float(f"{step * decade:.6g}")

@@ -153,7 +153,7 @@ export interface paths {
         };
         /**
          * List Builds
-         * @description Return the owner's builds, the last changed first.
+         * @description Return a page of the owner's builds, the last changed first unless it is asked otherwise.
          */
         get: operations["list_builds"];
         put?: never;
@@ -178,6 +178,8 @@ export interface paths {
         /**
          * Table
          * @description Return all builds as a table, CSV with units in its header.
+         *
+         *     One whose document can't be read any more has a row with its name alone.
          */
         get: operations["export_builds"];
         put?: never;
@@ -261,7 +263,7 @@ export interface paths {
         };
         /**
          * Export
-         * @description Return the build document as a file.
+         * @description Return the build document as a file; as it is stored where it can't be read any more.
          */
         get: operations["export_build"];
         put?: never;
@@ -656,6 +658,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Names
+         * @description Return the motors, controllers and packs that may be named, the last changed first.
+         */
+        get: operations["shelf_names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/{kind}/fields": {
         parameters: {
             query?: never;
@@ -810,6 +832,8 @@ export interface paths {
         /**
          * Table
          * @description Return the parts of a kind as a table, CSV with units in its header.
+         *
+         *     One that can't be read any more has a row with its id and name alone.
          */
         get: operations["export_table"];
         put?: never;
@@ -889,7 +913,7 @@ export interface paths {
         };
         /**
          * List Briefs
-         * @description Return the owner's briefs, the last changed first.
+         * @description Return a page of the owner's briefs, the last changed first.
          */
         get: operations["list_briefs"];
         put?: never;
@@ -922,6 +946,30 @@ export interface paths {
          * @description Say a brief anew, and search for it where that is asked.
          */
         post: operations["change_brief"];
+        /**
+         * Remove Brief
+         * @description Take a brief out of the list; it can be brought back.
+         */
+        delete: operations["remove_brief"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefs/{brief_id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Brief Back
+         * @description Put a removed brief back into the list.
+         */
+        post: operations["bring_brief_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3578,8 +3626,40 @@ export interface components {
             top_speed_mps: number;
         };
         /**
+         * BuildsAsked
+         * @description Which builds of the list: those whose name holds some words, a page at a time.
+         *
+         *     `after` is the `next` of the page before.
+         */
+        BuildsAsked: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /**
+             * Sort
+             * @default changed
+             * @enum {string}
+             */
+            sort?: "changed" | "name";
+            /**
+             * After
+             * @default
+             */
+            after?: string;
+            /**
+             * Limit
+             * @default 24
+             */
+            limit?: number;
+        };
+        /**
          * BuildCard
-         * @description A build in the list: its stream at cruise, and what to say of it in a line.
+         * @description A build in the list.
+         *
+         *     `figures` is None while they are still worked out, or where the document can't be read; then
+         *     `problem` says why.
          */
         BuildCard: {
             /**
@@ -3596,6 +3676,14 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            figures: components["schemas"]["BuildFigures"] | null;
+            problem: components["schemas"]["ErrorBody"] | null;
+        };
+        /**
+         * BuildFigures
+         * @description A build in a line: its stream at cruise, and what to say of it.
+         */
+        BuildFigures: {
             /** Drive */
             drive: string;
             /** Motors */
@@ -3614,11 +3702,18 @@ export interface components {
         };
         /**
          * BuildList
-         * @description All builds of the owner.
+         * @description A page of the owner's builds; `total` counts all that were asked for.
+         *
+         *     `next` is what the next page is asked for with, empty after the last. `removed` are the last
+         *     that were taken out of the list.
          */
         BuildList: {
             /** Builds */
             builds: components["schemas"]["BuildCard"][];
+            /** Total */
+            total: number;
+            /** Next */
+            next: string;
             /** Removed */
             removed: components["schemas"]["RemovedCard"][];
         };
@@ -5307,6 +5402,9 @@ export interface components {
         /**
          * PartsTable
          * @description Rows of a kind; `total` counts what was found before it was cut to the rows here.
+         *
+         *     `untried` of those were too many to be held against a build or brief, and are not among the
+         *     rows.
          */
         PartsTable: {
             /** Kind */
@@ -5317,6 +5415,11 @@ export interface components {
             rows: components["schemas"]["PartRow"][];
             /** Total */
             total: number;
+            /**
+             * Untried
+             * @default 0
+             */
+            untried?: number;
         };
         /**
          * LookRequest
@@ -5358,6 +5461,28 @@ export interface components {
              * @default 200
              */
             limit?: number;
+        };
+        /**
+         * PartName
+         * @description A part to choose.
+         */
+        PartName: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ShelfNames
+         * @description Parts to choose from.
+         */
+        ShelfNames: {
+            /** Motors */
+            motors: components["schemas"]["PartName"][];
+            /** Controllers */
+            controllers: components["schemas"]["PartName"][];
+            /** Packs */
+            packs: components["schemas"]["PartName"][];
         };
         /**
          * FieldsOfPart
@@ -5489,6 +5614,22 @@ export interface components {
             document: components["schemas"]["Brief"];
         };
         /**
+         * BriefsAsked
+         * @description A page of briefs; `after` is the `next` of the page before.
+         */
+        BriefsAsked: {
+            /**
+             * After
+             * @default
+             */
+            after?: string;
+            /**
+             * Limit
+             * @default 50
+             */
+            limit?: number;
+        };
+        /**
          * BriefCard
          * @description A brief in the list.
          */
@@ -5506,6 +5647,23 @@ export interface components {
              */
             changed_at: string;
             match: components["schemas"]["MatchCard"] | null;
+        };
+        /**
+         * BriefList
+         * @description A page of the owner's briefs, the last changed first; `total` counts all.
+         *
+         *     `next` is what the next page is asked for with, empty after the last. `removed` are the last
+         *     that were taken out of the list.
+         */
+        BriefList: {
+            /** Briefs */
+            briefs: components["schemas"]["BriefCard"][];
+            /** Total */
+            total: number;
+            /** Next */
+            next: string;
+            /** Removed */
+            removed: components["schemas"]["RemovedBrief"][];
         };
         /**
          * MatchCard
@@ -5541,6 +5699,24 @@ export interface components {
             made_at: string;
             /** Ended At */
             ended_at: string | null;
+        };
+        /**
+         * RemovedBrief
+         * @description A brief that was taken out of the list.
+         */
+        RemovedBrief: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Removed At
+             * Format: date-time
+             */
+            removed_at: string;
         };
         /**
          * BriefAnswer
@@ -6394,7 +6570,12 @@ export interface operations {
     };
     list_builds: {
         parameters: {
-            query?: never;
+            query?: {
+                words?: string;
+                sort?: "changed" | "name";
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9157,6 +9338,98 @@ export interface operations {
             };
         };
     };
+    shelf_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfNames"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     part_fields: {
         parameters: {
             query?: never;
@@ -10282,7 +10555,10 @@ export interface operations {
     };
     list_briefs: {
         parameters: {
-            query?: never;
+            query?: {
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10295,7 +10571,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BriefCard"][];
+                    "application/json": components["schemas"]["BriefList"];
                 };
             };
             /** @description Bad Request */
@@ -10594,6 +10870,208 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BriefAnswer"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    remove_brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                brief_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    bring_brief_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                brief_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -14,6 +14,7 @@ const DOCUMENT = {
 
 const RESULT = {
   rank: 1,
+  build: {},
   parts: { motor: "m", controller: "c", battery: "p", gearing: [], ratio: 9, twins: 1 },
   gearings: 4,
   figures: { top_speed_kmh: 30, price: 400, added_mass_kg: 5 },
@@ -60,7 +61,7 @@ function server(
     const refused = refuse(sent);
     if (refused) return refused;
     const brief = { id: "b", name: "Cargo trike", document, said, weights: { margin: 3, cost: 2 } };
-    if (sent.path === "/api/shelf")
+    if (sent.path === "/api/shelf/names")
       return {
         data: {
           motors: [{ id: "m", name: "Millrace 80" }],

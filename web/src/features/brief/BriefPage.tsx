@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { ApiError } from "../../api/client";
-import { cancelMatch, makeBuild, match, shelf } from "../../api/matching";
-import type { BriefDocument, MatchAnswer, Shelf } from "../../api/types";
+import { cancelMatch, makeBuild, match, shelfNames } from "../../api/matching";
+import type { BriefDocument, MatchAnswer, ShelfNames } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
@@ -22,7 +22,7 @@ import { WhyNot } from "./WhyNot";
 export function BriefPage({ settings }: { settings: ReactNode }) {
   const { id = "" } = useParams();
   const { saying, document: said, usual, matchId, trouble, undo, search } = useBrief(id);
-  const parts = useQuery(shelf).data;
+  const parts = useQuery(shelfNames).data;
   const told = useQuery({ ...match(matchId ?? ""), enabled: matchId !== null }).data;
   // What the last search found stays until the next one has found something.
   const [kept, setKept] = useState<{
@@ -107,7 +107,7 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
 interface FoundProps {
   answer: MatchAnswer;
   matchId: string;
-  shelf: Shelf | undefined;
+  shelf: ShelfNames | undefined;
   /** What counts for how much now, and what did when the shelf was searched. */
   weights: Counts | null;
   asked: Counts;
@@ -134,8 +134,15 @@ function Found({ answer, matchId, shelf: parts, weights, asked, whole }: FoundPr
   const [ref, width] = useSize();
   const names = useMemo(() => {
     const all = [...(parts?.motors ?? []), ...(parts?.controllers ?? []), ...(parts?.packs ?? [])];
-    return new Map(all.map((part) => [part.id, part.name]));
-  }, [parts]);
+    // A result's build names its parts; the list to choose from may not hold all of them.
+    const named = answer.results.flatMap(({ parts: ids, build }) =>
+      (["motor", "controller", "battery"] as const).map((part) => ({
+        id: ids[part],
+        name: (build[part] as { name?: string } | undefined)?.name ?? ids[part],
+      })),
+    );
+    return new Map([...named, ...all].map((part) => [part.id, part.name]));
+  }, [parts, answer]);
   const nameOf = (id: string) => (id === "own" ? "your own" : (names.get(id) ?? id));
   const make = async (rank: number) => {
     try {

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { shelf } from "../../api/matching";
+import { shelfNames } from "../../api/matching";
 import { Blank } from "./Blank";
 import { Choice } from "./Choice";
 import type { Counts } from "./counts";
@@ -146,7 +146,7 @@ function Brushes({ saying }: { saying: Saying }) {
 }
 
 function Owned({ saying }: { saying: Saying }) {
-  const parts = useQuery(shelf).data;
+  const parts = useQuery(shelfNames).data;
   const kinds = [
     ["motor", "motor", parts?.motors],
     ["controller", "controller", parts?.controllers],
@@ -161,7 +161,7 @@ function Owned({ saying }: { saying: Saying }) {
             saying={saying}
             path={`owned.${key}`}
             label={`Owned ${noun}`}
-            options={[["", `no ${noun}`], ...(list ?? []).map((part) => pair(part))]}
+            options={[["", `no ${noun}`], ...(list ?? []).map(pair)]}
           />
         </span>
       ))}

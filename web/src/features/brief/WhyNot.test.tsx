@@ -1,7 +1,7 @@
 import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
-import type { Shelf } from "../../api/types";
+import type { ShelfNames } from "../../api/types";
 import { drawn, serverAnswers } from "../../testing";
 import { WhyNot } from "./WhyNot";
 
@@ -14,7 +14,7 @@ const SHELF = {
   motors: [{ id: "m", name: "Millrace 80" }],
   controllers: [{ id: "c", name: "Sallow 60" }],
   packs: [{ id: "p", name: "Reed 10S" }],
-} as unknown as Shelf;
+} as unknown as ShelfNames;
 
 async function asked(answer: object) {
   const sent = serverAnswers(() => ({ data: { answer } }));

@@ -1,13 +1,13 @@
 import { useState } from "react";
 import { whyNot } from "../../api/matching";
-import type { Shelf, WhyAnswer } from "../../api/types";
+import type { ShelfNames, WhyAnswer } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { digits } from "../../units/format";
 
 type Named = { motor?: string; controller?: string; battery?: string };
 
 /** Asks about one part or several together: does it do, and if not, what excludes it. */
-export function WhyNot({ matchId, shelf }: { matchId: string; shelf: Shelf }) {
+export function WhyNot({ matchId, shelf }: { matchId: string; shelf: ShelfNames }) {
   const [named, setNamed] = useState<Named>({});
   const [told, setTold] = useState<WhyAnswer | "asking" | null>(null);
   const kinds = [
@@ -40,7 +40,7 @@ export function WhyNot({ matchId, shelf }: { matchId: string; shelf: Shelf }) {
             className="min-h-9 min-w-0 max-w-full rounded border border-line bg-raised px-1 text-[13px] sm:min-h-8"
           >
             <option value="">{any}</option>
-            {list?.map((part) => (
+            {list.map((part) => (
               <option key={part.id} value={part.id}>
                 {part.name}
               </option>

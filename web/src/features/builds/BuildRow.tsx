@@ -2,7 +2,7 @@ import { DropdownMenu } from "radix-ui";
 import { Link } from "react-router";
 import { createBuild, readBuild, removeBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
-import type { BuildCard } from "../../api/types";
+import type { BuildCard, BuildFigures } from "../../api/types";
 import { MiniStream } from "../../stream/MiniStream";
 import { Button } from "../../ui/Button";
 import { SeverityWord } from "../../ui/Severity";
@@ -16,42 +16,76 @@ interface Props {
 }
 
 export function BuildRow({ card, onChanged, onTrouble }: Props) {
-  const { text } = useUnits();
-  const { state } = card;
-  const severity = card.stops ? "stop" : card.watches ? "watch" : "ok";
   return (
     <li className="group relative grid items-center gap-x-6 gap-y-1 border-t border-line py-2.5 hover:bg-raised sm:grid-cols-[15rem_1fr_13rem_auto] sm:px-2">
       <div className="min-w-0">
-        <Link
-          to={`/builds/${card.id}`}
-          className="text-[17px] font-semibold after:absolute after:inset-0"
-        >
-          {card.name}
-        </Link>
-        <p className="text-[12.5px] text-soft">{card.drive}</p>
+        {card.problem ? (
+          <span className="text-[17px] font-semibold">{card.name}</span>
+        ) : (
+          <Link
+            to={`/builds/${card.id}`}
+            className="text-[17px] font-semibold after:absolute after:inset-0"
+          >
+            {card.name}
+          </Link>
+        )}
+        <p className="text-[12.5px] text-soft">{card.figures?.drive}</p>
         {card.demo ? <p className="text-[12.5px] text-soft">Quillmere workshop</p> : null}
       </div>
+      {card.figures ? <Figures name={card.name} figures={card.figures} /> : <Without card={card} />}
+      <RowMenu card={card} onChanged={onChanged} onTrouble={onTrouble} />
+    </li>
+  );
+}
+
+function Figures({ name, figures }: { name: string; figures: BuildFigures }) {
+  const { text } = useUnits();
+  const { state } = figures;
+  const severity = figures.stops ? "stop" : figures.watches ? "watch" : "ok";
+  return (
+    <>
       <div className="max-w-xl">
         <MiniStream
           state={state}
-          motors={card.motors}
-          label={`${card.name} at ${text(state.speed_mps, "speed")}: ${digits(state.cells_w)} W from the cells, ${digits(state.road_w)} W on the road`}
+          motors={figures.motors}
+          label={`${name} at ${text(state.speed_mps, "speed")}: ${digits(state.cells_w)} W from the cells, ${digits(state.road_w)} W on the road`}
         />
       </div>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3 text-[13px]">
         <Row name="cruise" value={text(state.speed_mps, "speed")} />
-        <Row name="top speed" value={text(card.top_speed_mps, "speed")} />
+        <Row name="top speed" value={text(figures.top_speed_mps, "speed")} />
         <Row
-          name={`up ${chosen(card.climb_grade_pct)} %`}
-          value={card.climb_speed_mps > 0 ? text(card.climb_speed_mps, "speed") : "can't start"}
+          name={`up ${chosen(figures.climb_grade_pct)} %`}
+          value={
+            figures.climb_speed_mps > 0 ? text(figures.climb_speed_mps, "speed") : "can't start"
+          }
         />
         <dt className="text-soft">verdicts</dt>
         <dd>
           <SeverityWord severity={severity} />
         </dd>
       </dl>
-      <RowMenu card={card} onChanged={onChanged} onTrouble={onTrouble} />
-    </li>
+    </>
+  );
+}
+
+/** A build that is still worked out, or whose document this program can't read. */
+function Without({ card: { id, problem } }: { card: BuildCard }) {
+  if (!problem)
+    return (
+      <p className="min-h-14 text-[13px] text-soft sm:col-span-2" aria-busy="true">
+        Being worked out
+      </p>
+    );
+  return (
+    <p className="relative z-1 max-w-xl text-[13px] sm:col-span-2">
+      Its document can't be read any more: <strong>{problem.where}</strong> {problem.what}. Nothing
+      of it is lost:{" "}
+      <a href={`/api/builds/${id}/document`} className="text-water underline">
+        open it as text
+      </a>
+      .
+    </p>
   );
 }
 

@@ -1,6 +1,7 @@
 import { cleanup, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
+import { client } from "../../api/client";
 import { drawn, serverAnswers } from "../../testing";
 import { BuildsPage } from "./BuildsPage";
 
@@ -17,14 +18,17 @@ const CARD = {
   id: "b1",
   name: "Sluice scooter",
   demo: null,
-  drive: "10S3P, hub motor",
-  motors: 1,
-  state: STATE,
-  top_speed_mps: 10,
-  climb_speed_mps: 0,
-  climb_grade_pct: 8,
-  stops: 1,
-  watches: 2,
+  problem: null,
+  figures: {
+    drive: "10S3P, hub motor",
+    motors: 1,
+    state: STATE,
+    top_speed_mps: 10,
+    climb_speed_mps: 0,
+    climb_grade_pct: 8,
+    stops: 1,
+    watches: 2,
+  },
 };
 
 const DOCUMENT = { format: "young-torrent.build/1", name: "Sluice scooter", motor: { count: 1 } };
@@ -43,11 +47,11 @@ function server({ builds = [CARD], removed = [], briefs = [], away = false }: To
     if (away && key === "POST /api/briefs")
       return { status: 503, where: "database", what: "does not answer" };
     const data: Record<string, unknown> = {
-      "GET /api/builds": { builds, removed },
+      "GET /api/builds": { builds, removed, total: builds.length, next: "" },
       "GET /api/archetypes": [
         { ...START, top_speed_mps: 7, state: STATE, document: { motor: { count: 1 } } },
       ],
-      "GET /api/briefs": briefs,
+      "GET /api/briefs": { briefs, removed: [], total: briefs.length, next: "" },
       "GET /api/brief-starts": [START],
       "POST /api/briefs": { id: "new", document: START.document, match: { id: "m" } },
       "GET /api/builds/{build_id}": { id: "b1", document: DOCUMENT },
@@ -56,6 +60,15 @@ function server({ builds = [CARD], removed = [], briefs = [], away = false }: To
     return { data: data[key] ?? {} };
   });
 }
+
+/** What the page asks for beside what a test is about. */
+const REST: Record<string, unknown> = {
+  "/api/builds": { builds: [], removed: [], total: 0, next: "" },
+  "/api/briefs": { briefs: [], removed: [], total: 0, next: "" },
+  "/api/archetypes": [],
+  "/api/brief-starts": [],
+  "/api/shelf/names": { motors: [], controllers: [], packs: [] },
+};
 
 const open = () => drawn(<BuildsPage settings={null} />, { path: "/" });
 const file = (text: string, name: string) => new File([text], name);
@@ -144,4 +157,82 @@ test("a build from a file is begun, and what is no build is said to be none", as
   await give(file(JSON.stringify(DOCUMENT), "scooter.json"));
   await waitFor(() => expect(router.state.location.pathname).toBe("/builds/b2"));
   expect(sent.find((one) => one.method === "POST")?.body).toMatchObject({ document: DOCUMENT });
+});
+
+test("one that can't be read any more says why and is opened as text", async () => {
+  const problem = { where: "battery.series", what: "must be a number" };
+  server({ builds: [CARD, { ...CARD, id: "b9", name: "Old punt", figures: null, problem }] });
+  open();
+  expect(await screen.findByText("battery.series")).toBeTruthy();
+  const link = screen.getByRole("link", { name: "open it as text" });
+  expect(link.getAttribute("href")).toBe("/api/builds/b9/document");
+  expect(screen.queryByRole("link", { name: "Old punt" })).toBeNull();
+  // The others are there all the same.
+  expect(screen.getByRole("link", { name: "Sluice scooter" })).toBeTruthy();
+});
+
+test("figures that are still worked out are told as such, and come", async () => {
+  const told: { builds: object[] } = { builds: [{ ...CARD, figures: null }] };
+  serverAnswers((_, { path }) => ({
+    data:
+      path === "/api/builds" ? { ...told, removed: [], total: 1, next: "" } : (REST[path] ?? {}),
+  }));
+  open();
+  expect(await screen.findByText("Being worked out")).toBeTruthy();
+  told.builds = [CARD];
+  expect(await screen.findByText("36.0 km/h", {}, { timeout: 3000 })).toBeTruthy();
+});
+
+test("many builds come a page at a time and are found by their names", async () => {
+  const asked: string[] = [];
+  vi.spyOn(client, "GET").mockImplementation((async (path: string, init: unknown) => {
+    const query = (init as { params?: { query?: Record<string, string> } })?.params?.query ?? {};
+    if (path !== "/api/builds") return { data: REST[path], response: new Response(null) };
+    asked.push(`${query.words}|${query.sort}|${query.after}`);
+    const id = query.after || query.words || "first";
+    const data = {
+      builds: [{ ...CARD, id, name: `Cart ${id}` }],
+      removed: [],
+      total: 30,
+      next: query.after ? "" : "second",
+    };
+    return { data, response: new Response(null) };
+  }) as never);
+  open();
+  await userEvent.click(await screen.findByRole("button", { name: "Show more, 29 to come" }));
+  expect(await screen.findByRole("link", { name: "Cart second" })).toBeTruthy();
+  expect(screen.getByRole("link", { name: "Cart first" })).toBeTruthy();
+  await userEvent.type(screen.getByLabelText("Find a build"), "reed");
+  expect(await screen.findByRole("link", { name: "Cart reed" })).toBeTruthy();
+  await userEvent.selectOptions(screen.getByLabelText("Order of the builds"), "name");
+  await waitFor(() => expect(asked).toContain("reed|name|"));
+  expect(asked.slice(0, 2)).toEqual(["|changed|", "|changed|second"]);
+});
+
+test("a brief is taken out of the list and brought back", async () => {
+  const brief = { id: "w", name: "Punt", match: null };
+  const told = { briefs: [brief], removed: [] as object[] };
+  const sent: string[] = [];
+  serverAnswers((method, { path }) => {
+    if (path.endsWith("/bring-back")) {
+      sent.push(`${method} ${path}`);
+      told.briefs = [brief];
+      told.removed = [];
+    }
+    return {
+      data: path === "/api/briefs" ? { ...told, total: 1, next: "" } : (REST[path] ?? {}),
+    };
+  });
+  vi.spyOn(client, "DELETE").mockImplementation((async (path: string) => {
+    sent.push(`DELETE ${path}`);
+    told.briefs = [];
+    told.removed = [brief];
+    return { response: new Response(null) };
+  }) as never);
+  open();
+  await userEvent.click(await screen.findByRole("button", { name: /Take the brief for the Punt/ }));
+  await userEvent.click(await screen.findByText("1 taken out of the list"));
+  await userEvent.click(screen.getByRole("button", { name: "Bring back" }));
+  expect(await screen.findByRole("link", { name: /A drive for the Punt/ })).toBeTruthy();
+  expect(sent).toEqual(["DELETE /api/briefs/{brief_id}", "POST /api/briefs/{brief_id}/bring-back"]);
 });

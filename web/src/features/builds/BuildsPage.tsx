@@ -1,21 +1,32 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useState } from "react";
+import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ReactNode, useDeferredValue, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { bringBack, createBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
-import { briefList, brief as briefOf, briefStarts, createBrief, shelf } from "../../api/matching";
-import { archetypes, buildList } from "../../api/queries";
+import { brief as briefOf, briefStarts, createBrief, shelfNames } from "../../api/matching";
+import { archetypes, BUILDS, buildPages } from "../../api/queries";
 import type { BuildDocument } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { ArchetypeTile } from "./ArchetypeTile";
+import { Briefs } from "./Briefs";
 import { BuildRow } from "./BuildRow";
+import { Find } from "./Find";
 import { ImportBuild } from "./ImportBuild";
+import { Removed } from "./Removed";
+
+/** Builds that are looked through at a glance; above that they are searched. */
+const FEW = 8;
 
 /** Every build as its stream, and the ways to begin another. */
 export function BuildsPage({ settings }: { settings: ReactNode }) {
-  const list = useQuery(buildList);
+  const [words, setWords] = useState("");
+  const [sort, setSort] = useState<"changed" | "name">("changed");
+  const list = useInfiniteQuery(buildPages(useDeferredValue(words), sort));
+  const pages = list.data?.pages ?? [];
+  const builds = pages.flatMap((page) => page.builds);
+  const total = pages[0]?.total ?? 0;
   const kinds = useQuery(archetypes);
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -24,9 +35,9 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
     document.title = "Builds, Young Torrent";
     // What the next page needs, so that a match is seen as soon as it is found.
     void queries.prefetchQuery(briefStarts);
-    void queries.prefetchQuery(shelf);
+    void queries.prefetchQuery(shelfNames);
   }, [queries]);
-  const renew = () => queries.invalidateQueries({ queryKey: buildList.queryKey });
+  const renew = () => queries.invalidateQueries({ queryKey: [BUILDS] });
 
   const begin = async (document: BuildDocument) => {
     setTrouble(null);
@@ -96,24 +107,40 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
             heat.
           </p>
         </div>
-        {list.data?.builds.length === 0 ? (
+        {total > FEW || words ? (
+          <Find words={words} onWords={setWords} sort={sort} onSort={setSort} total={total} />
+        ) : null}
+        {list.data && total === 0 ? (
           <p className="border-y border-line py-6 text-soft">
-            Nothing on the bench yet. Begin with the vehicle below that is most like yours.
+            {words
+              ? "No build is called that."
+              : "Nothing on the bench yet. Begin with the vehicle below that is most like yours."}
           </p>
         ) : null}
         <ul className="border-b border-line">
-          {list.data?.builds.map((card) => (
+          {builds.map((card) => (
             <BuildRow key={card.id} card={card} onChanged={renew} onTrouble={setTrouble} />
           ))}
         </ul>
+        {list.hasNextPage ? (
+          <Button
+            className="mt-3"
+            onClick={() => void list.fetchNextPage()}
+            disabled={list.isFetchingNextPage}
+          >
+            {list.isFetchingNextPage
+              ? "Looking"
+              : `Show more, ${(total - builds.length).toLocaleString("en-GB")} to come`}
+          </Button>
+        ) : null}
         <Removed
-          items={list.data?.removed ?? []}
+          items={pages[0]?.removed ?? []}
           onBack={async (id) => {
             await bringBack(id);
             await renew();
           }}
         />
-        <Briefs />
+        <Briefs onTrouble={setTrouble} />
         <div className="mt-9 mb-3 flex flex-wrap items-end justify-between gap-3">
           <h2 className="text-[18px] font-semibold">Begin your own</h2>
           <ImportBuild onRead={begin} onTable={renew} onTrouble={setTrouble} />
@@ -135,59 +162,5 @@ export function BuildsPage({ settings }: { settings: ReactNode }) {
         </ul>
       </main>
     </>
-  );
-}
-
-/** Briefs that were begun, each with what its last search found. */
-function Briefs() {
-  const briefs = useQuery(briefList).data ?? [];
-  if (briefs.length === 0) return null;
-  return (
-    <section className="mt-7">
-      <h2 className="mb-1 text-[18px] font-semibold">Briefs</h2>
-      <ul className="border-t border-line">
-        {briefs.map((brief) => (
-          <li key={brief.id} className="border-b border-line">
-            <Link
-              to={`/briefs/${brief.id}`}
-              className="flex min-h-11 flex-wrap items-center justify-between gap-x-4 px-1 hover:bg-raised"
-            >
-              <span className="text-[14.5px]">A drive for the {brief.name}</span>
-              <span className="text-[13px] text-soft">
-                {brief.match === null
-                  ? "not searched yet"
-                  : brief.match.state === "done"
-                    ? `${brief.match.feasible.toLocaleString("en-GB")} combinations do`
-                    : brief.match.state}
-              </span>
-            </Link>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-function Removed({
-  items,
-  onBack,
-}: {
-  items: { id: string; name: string }[];
-  onBack: (id: string) => void;
-}) {
-  if (items.length === 0) return null;
-  return (
-    <details className="mt-3 text-[13px]">
-      <summary className="cursor-pointer py-1 text-soft">
-        {items.length} taken out of the list
-      </summary>
-      <ul>
-        {items.map((item) => (
-          <li key={item.id} className="flex items-center gap-3 py-1">
-            {item.name} <Button onClick={() => onBack(item.id)}>Bring back</Button>
-          </li>
-        ))}
-      </ul>
-    </details>
   );
 }

@@ -22,7 +22,8 @@ beforeEach(() => {
   away = false;
   sent = serverAnswers((_, { path, params, body }) => {
     if (path === "/api/builds") return { data: { builds: [{ id: "b", name: "Punt" }] } };
-    if (path === "/api/briefs") return { data: [{ id: "w", name: "Sled", match: null }] };
+    if (path === "/api/briefs")
+      return { data: { briefs: [{ id: "w", name: "Sled", match: null }] } };
     if (path === "/api/builds/{build_id}") return { data: { document: { name: "Punt" } } };
     if (path === "/api/shelf/{kind}/look") {
       if (away) return { status: 422, where: "sort", what: "must be one of name" };

@@ -135,6 +135,9 @@ export function ShelfPage({ settings }: { settings: ReactNode }) {
         </div>
         <p role="status" className="pb-1 text-[12.5px] text-soft">
           {told ? count(told.total, told.rows.length) : "Reading"}
+          {told?.untried
+            ? `; ${told.untried.toLocaleString("en-GB")} more were not tried, say a word to narrow them`
+            : ""}
           {table.isFetching && told ? ", looking" : ""}
           {beside.length === 1 ? "; tick another to see them side by side" : ""}
         </p>
@@ -213,7 +216,7 @@ interface FitsProps {
 /** What the parts are held against. */
 function Fits({ value, only, onValue, onOnly }: FitsProps) {
   const builds = useQuery(buildList).data?.builds ?? [];
-  const briefs = useQuery(briefList).data ?? [];
+  const briefs = useQuery(briefList).data?.briefs ?? [];
   return (
     <>
       <select
