@@ -209,11 +209,14 @@ class Cluster:
             time.sleep(pause_s)
             pause_s = min(2.0, pause_s * 2)
 
+    def version(self) -> str | None:
+        """Return the version of PostgreSQL that wrote the data, None if there are none."""
+        place = self.data / "PG_VERSION"
+        return place.read_text().strip() if place.is_file() else None
+
     def _own_tool(self, name: str) -> str:
         """Return a program of the version that wrote the data; another can't read them."""
-        if "/postgresql/" not in tool(name):
-            return tool(name)
-        return tool(name, (self.data / "PG_VERSION").read_text().strip())
+        return tool(name, self.version() or "*")
 
     def _said_since(self, place: int) -> str:
         try:
@@ -363,15 +366,34 @@ def _as_owner(command: list[str], check: bool = True) -> subprocess.CompletedPro
 def tool(name: str, version: str = "*") -> str:
     """Return the path of a PostgreSQL program, the newest installed or one of a version."""
     found = sorted(
-        Path("/usr/lib/postgresql").glob(f"{version}/bin/{name}"), key=lambda p: int(p.parts[-3])
+        (place for root in ROOTS for place in Path(root).glob(f"{version}/bin/{name}")),
+        key=lambda p: int(p.parts[-3]),
     )
     if found:
         return str(found[-1])
-    on_path = shutil.which(name) if version == "*" else None
+    on_path = shutil.which(name) if not _installed() else None
     if on_path is None:
         package = "postgresql" if version == "*" else f"postgresql-{version}"
         raise ClusterError(f"{name} is not installed; install Debian's package {package}")
     return on_path
+
+
+ROOTS = [*filter(None, [os.environ.get("YT_POSTGRESQL")]), "/usr/lib/postgresql"]
+"""Where versions of PostgreSQL are, each in a folder of its number."""
+
+
+def _installed() -> list[str]:
+    """Return the versions that are installed where Debian puts them, the oldest first."""
+    found = {place.parts[-3] for root in ROOTS for place in Path(root).glob("*/bin/pg_ctl")}
+    return sorted(found, key=int)
+
+
+def newest_version() -> str:
+    """Return the newest version of PostgreSQL that is installed."""
+    installed = _installed()
+    if not installed:
+        raise ClusterError("PostgreSQL is not installed where Debian puts it")
+    return installed[-1]
 
 
 def _secret_in(place: Path) -> bool:

@@ -49,6 +49,7 @@ def main() -> int:
             YT_SECRET_KEY=_secret(LOCAL / "secret"),
             YT_KEY=_secret(LOCAL / "key"),
             YT_STATUS=str(status.place),
+            YT_DB_HOME=str(cluster.home),
         )
         # What is heavy takes a core each; threads of one that wait in a loop would take others.
         os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")

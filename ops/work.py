@@ -10,6 +10,7 @@ import logging
 import os
 import sys
 import threading
+import time
 from typing import Any
 
 from ops.parent import leave_with
@@ -69,22 +70,41 @@ async def _work(app: Any) -> None:
                 task.cancel()
 
 
-HOUSE_EVERY_S = 5.0
-"""How often searches that were left behind are looked for."""
+HOUSE_EVERY_S, PRUNE_EVERY_S = 5.0, 3600.0
+"""How often what was left behind is looked for, and what may go."""
+
+CARDS_AT_ONCE = 10
+"""Builds whose figures are worked out anew at each look, while nothing is searched for."""
 
 
 async def _keep_house() -> None:
     """Look after what nobody else does."""
     from asgiref.sync import sync_to_async
 
-    from matching.tasks import look_after
-
+    pruned = time.monotonic() - PRUNE_EVERY_S + 60.0
     while True:
         await asyncio.sleep(HOUSE_EVERY_S)
+        prune = time.monotonic() - pruned > PRUNE_EVERY_S
         try:
-            await sync_to_async(look_after, thread_sensitive=False)()
+            await sync_to_async(_house, thread_sensitive=False)(prune)
         except Exception:
-            logging.getLogger("ops.work").exception("could not look after searches")
+            logging.getLogger("ops.work").exception("action=house")
+        pruned = time.monotonic() if prune else pruned
+
+
+def _house(prune: bool) -> None:
+    from django.db import close_old_connections
+
+    from builds.cards import out_of_date, work_out
+    from matching.tasks import look_after, searching
+    from upkeep.prune import prune as let_go
+
+    close_old_connections()
+    look_after()
+    if not searching.is_set():
+        work_out(out_of_date(CARDS_AT_ONCE))
+    if prune:
+        let_go()
 
 
 async def _rescue(app: Any) -> None:

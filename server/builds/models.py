@@ -5,6 +5,7 @@ import uuid
 from django.conf import settings
 from django.db import models
 from django.db.models.functions import Lower
+from django.utils import timezone
 
 from builds.querysets import BuildQuerySet
 
@@ -25,7 +26,7 @@ class Build(models.Model):
     demo = models.SlugField(blank=True, default="")
     head = models.PositiveIntegerField(default=1)
     pinned = models.PositiveIntegerField(default=1)
-    made_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(default=timezone.now, editable=False)
     changed_at = models.DateTimeField(auto_now=True)
     removed_at = models.DateTimeField(null=True, blank=True)
     card = models.JSONField(null=True)
@@ -71,7 +72,7 @@ class Version(models.Model):
     aside = models.BooleanField(default=False)
     change_id = models.UUIDField(null=True, unique=True)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    made_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(default=timezone.now, editable=False)
 
     class Meta:
         ordering = ["number"]

@@ -15,6 +15,7 @@ from matching.api import router as matching
 from powertrain.documents.text import parse
 from powertrain.errors import Refusal
 from shelf.api import router as shelf
+from upkeep.api import router as upkeep
 from ways.api import router as ways
 
 
@@ -49,6 +50,7 @@ api.add_router("", builds)
 api.add_router("", ways)
 api.add_router("", shelf)
 api.add_router("", matching)
+api.add_router("", upkeep)
 
 
 @api.get(

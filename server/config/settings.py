@@ -29,6 +29,7 @@ INSTALLED_APPS = [
     "builds",
     "shelf",
     "matching",
+    "upkeep",
 ]
 
 MIDDLEWARE = [

@@ -4,6 +4,7 @@ import uuid
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from builds.models import Build
 from matching.querysets import BriefQuerySet, MatchQuerySet
@@ -23,7 +24,7 @@ class Brief(models.Model):
     name = models.CharField(max_length=120)
     document = models.JSONField()
     said = models.JSONField(null=True, default=None)
-    made_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(default=timezone.now, editable=False)
     changed_at = models.DateTimeField(auto_now=True)
     removed_at = models.DateTimeField(null=True, blank=True)
 
@@ -65,7 +66,7 @@ class Match(models.Model):
     problem = models.TextField(blank=True, default="")
     cancel_asked = models.BooleanField(default=False)
     attempts = models.PositiveIntegerField(default=0)
-    made_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(default=timezone.now, editable=False)
     ended_at = models.DateTimeField(null=True)
 
     objects = MatchQuerySet.as_manager()

@@ -4,7 +4,8 @@ import os
 import threading
 from importlib import import_module
 from io import BytesIO
-from typing import Any, NamedTuple
+from pathlib import Path
+from typing import IO, Any, NamedTuple
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 
@@ -19,14 +20,21 @@ class Told(NamedTuple):
     body: bytes
 
 
-def answer(environ: dict[str, str], body: bytes) -> Told:
-    """Return the application's answer to a request."""
+def answer(environ: dict[str, str], body: bytes | Path) -> Told:
+    """Return the application's answer to a request; a long body is in a file."""
+    if isinstance(body, Path):
+        with body.open("rb") as source:
+            return _answer(environ, source, body.stat().st_size)
+    return _answer(environ, BytesIO(body), len(body))
+
+
+def _answer(environ: dict[str, str], body: IO[bytes], length: int) -> Told:
     begun: list[Any] = []
     response = application(
         {
             **environ,
-            "CONTENT_LENGTH": str(len(body)),
-            "wsgi.input": BytesIO(body),
+            "CONTENT_LENGTH": str(length),
+            "wsgi.input": body,
             "wsgi.errors": BytesIO(),
         },
         lambda status, headers: begun.extend((int(status.split()[0]), headers)),  # type: ignore[arg-type]

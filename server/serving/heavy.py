@@ -32,6 +32,7 @@ HEAVY: list[tuple[str, str, Weight]] = [
     ("POST", r"/api/shelf/read-listing", QUICK),
     ("POST", r"/api/shelf/bring-in(/[a-z]+)?", TABLE),
     ("POST", r"/api/builds/bring-in", TABLE),
+    ("POST", r"/api/archive", TABLE),
     ("GET", r"/api/shelf", LONG_READING),
     ("GET", r"/api/builds", QUICK_READING),
     ("GET", r"/api/(archetypes|brief-starts|fields)", QUICK),

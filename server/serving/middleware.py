@@ -1,7 +1,11 @@
 """Hands what is heavy to the pool, once the guard has let it pass."""
 
 import logging
-from collections.abc import Callable
+import shutil
+import tempfile
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
@@ -34,7 +38,8 @@ def _from(pool: Any, weight: Any, request: HttpRequest) -> HttpResponse:
     gone = request.META.get("waitress.client_disconnected", lambda: False)
     client = f"{environ.get('REMOTE_ADDR')}:{environ.get('REMOTE_PORT')}"
     try:
-        told = pool.answer(environ, request.read(), weight, client, gone)
+        with _body(request) as body:
+            told = pool.answer(environ, body, weight, client, gone)
     except (Busy, Gone):
         return _error("is busy with many questions; ask again in a moment", retry_s=1)
     except TookTooLong:
@@ -47,6 +52,21 @@ def _from(pool: Any, weight: Any, request: HttpRequest) -> HttpResponse:
     for name, value in told.headers:
         response.headers[name] = value
     return response
+
+
+LONG_BODY = 4_000_000
+"""Bytes above which a body is handed on in a file."""
+
+
+@contextmanager
+def _body(request: HttpRequest) -> Iterator[bytes | Path]:
+    if int(request.META.get("CONTENT_LENGTH") or 0) <= LONG_BODY:
+        yield request.read()
+        return
+    with tempfile.NamedTemporaryFile() as file:
+        shutil.copyfileobj(request, file)
+        file.flush()
+        yield Path(file.name)
 
 
 def _error(what: str, retry_s: int | None = None) -> HttpResponse:

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from concurrent.futures import TimeoutError
 from dataclasses import dataclass, field
 from hashlib import blake2b
+from pathlib import Path
 from threading import Event, Lock
 
 from pebble import ProcessExpired, ProcessPool
@@ -48,7 +49,9 @@ class Pool:
     """
 
     def __init__(
-        self, places: int | None = None, answer: Callable[[dict[str, str], bytes], Told] = answer
+        self,
+        places: int | None = None,
+        answer: Callable[[dict[str, str], bytes | Path], Told] = answer,
     ) -> None:
         self._answer = answer
         places = max(2, min(4, places or os.cpu_count() or 2))
@@ -66,7 +69,7 @@ class Pool:
     def answer(
         self,
         environ: dict[str, str],
-        body: bytes,
+        body: bytes | Path,
         weight: Weight,
         client: str,
         gone: Callable[[], bool],
@@ -78,7 +81,7 @@ class Pool:
         Busy, Gone, TookTooLong, ProcessExpired
             If there is none; the last when its process was killed.
         """
-        if not weight.pure:
+        if not weight.pure or isinstance(body, Path):
             return self._ask(environ, body, weight, client, gone)
         key = _key(environ, body)
         with self._lock:
@@ -120,7 +123,7 @@ class Pool:
     def _ask(
         self,
         environ: dict[str, str],
-        body: bytes,
+        body: bytes | Path,
         weight: Weight,
         client: str,
         gone: Callable[[], bool],

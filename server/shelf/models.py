@@ -5,6 +5,7 @@ from typing import Any
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from powertrain.catalogue.table import words_of
 from powertrain.documents.shelf import KINDS
@@ -28,7 +29,7 @@ class Part(models.Model):
     words = models.TextField(default="")
     family = models.CharField(max_length=120, default="")
     head = models.PositiveIntegerField(default=1)
-    made_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(default=timezone.now, editable=False)
     changed_at = models.DateTimeField(auto_now=True)
     removed_at = models.DateTimeField(null=True, blank=True)
 
@@ -65,7 +66,7 @@ class PartVersion(models.Model):
     number = models.PositiveIntegerField()
     parent = models.PositiveIntegerField(null=True)
     document = models.JSONField()
-    made_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(default=timezone.now, editable=False)
 
     class Meta:
         ordering = ["number"]

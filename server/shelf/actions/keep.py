@@ -32,7 +32,7 @@ def add_part(user: Any, kind: str, document: dict[str, Any]) -> Part:
     """
     in_turn(user)
     said = dict(document)
-    said["id"] = _free_ref(user, str(said.get("id") or _ref_of(str(said.get("name", "")))))
+    said["id"] = free_ref(user, str(said.get("id") or _ref_of(str(said.get("name", "")))))
     checked = check_model(KINDS[kind], said)
     return next(iter(_written(user, kind, [checked])))
 
@@ -137,7 +137,8 @@ def _ref_of(name: str) -> str:
     return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:60] or "part"
 
 
-def _free_ref(user: Any, wanted: str) -> str:
+def free_ref(user: Any, wanted: str) -> str:
+    """Return an id that no part has yet, as near to the wanted one as may be."""
     stem = wanted[:70]
     alike = Part.objects.filter(owner=user, ref__startswith=stem).values_list("ref", flat=True)
     taken = {*alike, *shipped_ids()}

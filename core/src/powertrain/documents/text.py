@@ -12,7 +12,7 @@ DEEPEST = 32
 """The build document nests four deep; the rest is headroom."""
 
 
-def parse(text: bytes | str, largest: int = LARGEST_BYTES) -> Any:
+def parse(text: bytes | str, largest: int = LARGEST_BYTES, deepest: int = DEEPEST) -> Any:
     """Return the value that JSON `text` holds.
 
     Raises
@@ -33,24 +33,24 @@ def parse(text: bytes | str, largest: int = LARGEST_BYTES) -> Any:
     try:
         value = json.loads(plain, parse_constant=_no_constant, object_pairs_hook=_unique)
     except RecursionError:
-        raise _too_deep() from None
+        raise _too_deep(deepest) from None
     except json.JSONDecodeError as problem:
         place = f"line {problem.lineno}, column {problem.colno}"
         raise Refusal("", f"is not JSON: {problem.msg.lower()} at {place}") from None
     except ValueError:
         raise Refusal("", "holds a whole number of too many digits") from None
-    _refuse_depth(value)
+    _refuse_depth(value, deepest)
     return value
 
 
-def _too_deep() -> Refusal:
-    return Refusal("", f"nests more than {DEEPEST} deep; a document needs four")
+def _too_deep(deepest: int) -> Refusal:
+    return Refusal("", f"nests more than {deepest} deep; a document needs four")
 
 
-def _refuse_depth(value: Any) -> None:
-    """Refuse nesting beyond `DEEPEST`, gone through level by level."""
+def _refuse_depth(value: Any, deepest: int) -> None:
+    """Refuse nesting beyond `deepest`, gone through level by level."""
     level = [value]
-    for _ in range(DEEPEST):
+    for _ in range(deepest):
         inner: list[Any] = []
         for one in level:
             if isinstance(one, dict):
@@ -61,7 +61,7 @@ def _refuse_depth(value: Any) -> None:
             return
         level = inner
     if any(isinstance(one, dict | list) for one in level):
-        raise _too_deep()
+        raise _too_deep(deepest)
 
 
 def _no_constant(name: str) -> NoReturn:
