@@ -82,17 +82,18 @@ def restore(cluster: Cluster, place: Path) -> dict[str, Any]:
         raise BackupError(
             f"{place} is of a newer program (it has {newer[0]}); bring the program up to date"
         )
-    if _migrations(cluster):
-        keep_one(cluster, "restore")
     fresh = f"{DATABASE}_fresh"
     with cluster.connect("postgres") as connection, tempfile.TemporaryDirectory() as beside:
-        connection.execute(f"drop database if exists {fresh}")
-        connection.execute(f"create database {fresh} owner {USER}")
+        # First of all, since the backup may be one of those that go when another is made.
         dump = Path(beside) / "database.dump"
         with tarfile.open(place) as tar, dump.open("wb") as out:
             entry = tar.extractfile("database.dump")
             assert entry is not None
             shutil.copyfileobj(entry, out)
+        if _migrations(cluster):
+            keep_one(cluster, "restore")
+        connection.execute(f"drop database if exists {fresh}")
+        connection.execute(f"create database {fresh} owner {USER}")
         # What the dump's owner is called is of no matter here.
         _run(
             cluster, "pg_restore", "--exit-on-error", "--no-owner", f"--role={USER}",
@@ -106,10 +107,10 @@ def restore(cluster: Cluster, place: Path) -> dict[str, Any]:
 def keep_one(cluster: Cluster, before: str) -> Path:
     """Back up into the place of backups that are made by themselves; the oldest go."""
     folder = cluster.home / "backups"
-    when = datetime.now(UTC).strftime("%Y%m%d-%H%M%S")
+    when = datetime.now(UTC).strftime("%Y%m%d-%H%M%S-%f")
     place = folder / f"before-{before}-{when}.backup"
     back_up(cluster, place)
-    by_age = sorted(folder.glob("before-*.backup"), key=lambda p: (p.stem[-15:], p.stat().st_mtime))
+    by_age = sorted(folder.glob("before-*.backup"), key=lambda p: p.stem[-22:])
     for old in by_age[:-KEPT]:
         old.unlink()
     return place
