@@ -167,7 +167,7 @@ def test_a_backup_that_can_not_be_written_leaves_nothing(prepared, tmp_path, mon
 def test_of_those_made_by_themselves_the_last_five_are_kept(prepared):
     for number in range(7):
         keep_one(prepared, f"test-{number}")
-    kept = sorted(path.name.split("-2")[0] for path in (prepared.home / "backups").iterdir())
+    kept = sorted(path.stem[:-23] for path in (prepared.home / "backups").iterdir())
     assert kept == [f"before-test-{number}" for number in range(2, 7)]
 
 
