@@ -79,11 +79,13 @@ const plainText = {
   headers: { "Content-Type": "text/plain" },
 };
 
-export const bringInTable = (kind: PartKind, text: string) =>
-  answered(client.POST("/api/shelf/bring-in/{kind}", { ...of(kind), ...plainText, body: text }));
+export const bringInTable = (kind: PartKind, text: Blob) =>
+  answered(
+    client.POST("/api/shelf/bring-in/{kind}", { ...of(kind), ...plainText, body: text as never }),
+  );
 
-export const bringInShelf = (text: string) =>
-  answered(client.POST("/api/shelf/bring-in", { ...plainText, body: text }));
+export const bringInShelf = (text: Blob) =>
+  answered(client.POST("/api/shelf/bring-in", { ...plainText, body: text as never }));
 
-export const bringInBuilds = (text: string) =>
-  answered(client.POST("/api/builds/bring-in", { ...plainText, body: text }));
+export const bringInBuilds = (text: Blob) =>
+  answered(client.POST("/api/builds/bring-in", { ...plainText, body: text as never }));

@@ -14,6 +14,7 @@ import { BriefPage } from "../features/brief/BriefPage";
 import { BuildsPage } from "../features/builds/BuildsPage";
 import { ComparePage } from "../features/compare/ComparePage";
 import { GearingPage } from "../features/gearing/GearingPage";
+import { KeepingPage } from "../features/keeping/KeepingPage";
 import { ShelfPage } from "../features/shelf/ShelfPage";
 import { UnitsProvider } from "../units/preferences";
 import { Settings } from "./Settings";
@@ -71,6 +72,7 @@ const pages: RouteObject[] = [
   { path: "/builds/:id/gearing", element: <GearingPage settings={<Settings />} /> },
   { path: "/briefs/:id", element: <BriefPage settings={<Settings />} /> },
   { path: "/compare", element: <ComparePage settings={<Settings />} /> },
+  { path: "/kept", element: <KeepingPage settings={<Settings />} /> },
   { path: "/shelf", element: <ShelfPage settings={<Settings />} /> },
   { path: "*", element: <Lost /> },
 ];

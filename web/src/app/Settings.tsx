@@ -1,4 +1,5 @@
 import { Popover } from "radix-ui";
+import { Link } from "react-router";
 import { Button } from "../ui/Button";
 import { useUnits } from "../units/preferences";
 import { imperialChoice, QUANTITIES, type QuantityId, unitOf } from "../units/quantities";
@@ -53,6 +54,13 @@ export function Settings() {
               Night
             </Button>
           </div>
+          <p className="mt-3 border-t border-line pt-3">
+            <Popover.Close asChild>
+              <Link to="/kept" className="flex min-h-11 items-center text-water sm:min-h-6">
+                What is kept, and all of it as a file
+              </Link>
+            </Popover.Close>
+          </p>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

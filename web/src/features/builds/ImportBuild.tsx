@@ -21,7 +21,7 @@ export function ImportBuild({ onRead, onTable, onTrouble }: Props) {
   const readTable = async (file: File) => {
     setTold("Reading");
     try {
-      setTold(await bringInBuilds(await file.text()));
+      setTold(await bringInBuilds(file));
       onTable();
     } catch (problem) {
       if (!(problem instanceof ApiError)) throw problem;

@@ -17,9 +17,8 @@ export function InAndOut({ kind }: { kind: PartKind }) {
   const read = async (file: File) => {
     setTold("Reading");
     try {
-      const text = await file.text();
       const isShelf = file.name.toLowerCase().endsWith(".json");
-      setTold(await (isShelf ? bringInShelf(text) : bringInTable(kind, text)));
+      setTold(await (isShelf ? bringInShelf(file) : bringInTable(kind, file)));
       await queries.invalidateQueries({ queryKey: [SHELF] });
     } catch (problem) {
       if (!(problem instanceof ApiError)) throw problem;
