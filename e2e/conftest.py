@@ -34,11 +34,14 @@ def browser_type_launch_args() -> dict[str, Any]:
 
 
 @pytest.fixture(scope="session")
-def browser_context_args() -> dict[str, Any]:
+def browser_context_args(product: Product) -> dict[str, Any]:
+    """A browser that has the key: in its header for every product, and as a cookie for the one
+    that all share, since downloads go without such headers."""
     return {
         "viewport": {"width": 1280, "height": 800},
         "color_scheme": "light",
         "extra_http_headers": KEYED,
+        "storage_state": {"cookies": [product.cookie], "origins": []},
     }
 
 
@@ -56,6 +59,17 @@ def open_bench(page: Page, address: str) -> None:
 
 def part(page: Page, name: str) -> Any:
     return page.get_by_role("region", name=name, exact=True)
+
+
+def find(page: Page, product: Product, name: str) -> None:
+    """Show the list with the builds of a name; others may have begun many meanwhile."""
+    page.goto(product.url)
+    field = page.get_by_label("Find a build")
+    if not page.get_by_role("link", name=name, exact=True).is_visible():
+        field.or_(page.get_by_role("link", name=name, exact=True)).first.wait_for()
+    if field.is_visible():
+        field.fill(name)
+    expect(page.get_by_role("link", name=name, exact=True)).to_be_visible()
 
 
 def open_part(page: Page, name: str) -> Any:

@@ -57,6 +57,14 @@ class Product:
         return f"http://127.0.0.1:{self.port}"
 
     @property
+    def cookie(self) -> dict[str, Any]:
+        """The cookie that a browser has once it opened the address with the key."""
+        return {
+            "name": f"young_torrent_{self.port}", "value": KEY, "domain": "127.0.0.1", "path": "/",
+            "expires": -1, "httpOnly": True, "secure": False, "sameSite": "Strict",
+        }  # fmt: skip
+
+    @property
     def cluster(self) -> Cluster:
         return cluster_below(self.local)
 

@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.conftest import open_bench, open_part, part, saved
+from e2e.conftest import find, open_bench, open_part, part, saved
 from e2e.product import Product
 from powertrain.cli import main
 
@@ -67,7 +67,7 @@ def test_another_winding_changes_all_that_belongs_to_it(page: Page, product: Pro
 
 
 def test_keyboard_only(page: Page, product: Product):
-    page.goto(product.url)
+    find(page, product, "Causeway trike")
     link = page.get_by_role("link", name="Causeway trike", exact=True)
     expect(link).to_be_visible()
     for _ in range(40):

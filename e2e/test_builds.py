@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from e2e.conftest import open_bench, open_part, part, saved
+from e2e.conftest import find, open_bench, open_part, part, saved
 from e2e.product import DEMO, ROOT, Product
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
@@ -74,8 +74,8 @@ def test_a_vehicle_typed_in_by_hand_is_solved_and_found_after_a_restart(
 
 
 def test_the_list_shows_streams_and_offers_ways_to_begin(page: Page, product: Product):
-    page.goto(product.url)
     for name in ("Causeway trike", "Powered barrow", "Seed rover"):
+        find(page, product, name)
         expect(
             page.get_by_role("img", name=re.compile(f"{name} at .*from the cells")).first
         ).to_be_visible()

@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from e2e.conftest import find
 from e2e.product import Product
 from e2e.test_builds import findings
 
@@ -95,8 +96,8 @@ def test_a_table_is_taken_out_changed_and_brought_in(page: Page, product: Produc
 
 
 def test_builds_stand_beside_one_another_on_equal_terms(page: Page, product: Product):
-    page.goto(product.url)
-    page.get_by_role("button", name="More for Causeway trike").click()
+    find(page, product, "Causeway trike")
+    page.get_by_role("button", name="More for Causeway trike", exact=True).click()
     page.get_by_role("menuitem", name="Compare with another").click()
     expect(page.get_by_text("Take two to five builds")).to_be_visible()
     page.get_by_label("Compare with another build").select_option(label="Bittern hauler")
