@@ -35,6 +35,8 @@ def _from(pool: Any, weight: Any, request: HttpRequest) -> HttpResponse:
     from serving.pool import ProcessExpired, TookTooLong
 
     environ = {key: value for key, value in request.META.items() if isinstance(value, str)}
+    # Read as text here already; an application gets it as bytes that look like letters.
+    environ["PATH_INFO"] = request.path_info.encode().decode("latin-1")
     gone = request.META.get("waitress.client_disconnected", lambda: False)
     client = f"{environ.get('REMOTE_ADDR')}:{environ.get('REMOTE_PORT')}"
     try:
