@@ -53,17 +53,15 @@ def main() -> int:
         )
         # What is heavy takes a core each; threads of one that wait in a loop would take others.
         os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
-        if ended.empty():
+        # Those that use the database end before it does.
+        with kept([_Database(cluster)], status.tell), kept([_web(options.port)], status.tell):
             print("Bringing the database up to date", flush=True)
             _prepare(demo=options.demo)
-        if ended.empty():
-            # Those that use the database end before it does.
-            with (
-                kept([_Database(cluster)], status.tell),
-                kept(_processes(options.port), status.tell),
-            ):
-                address = f"http://127.0.0.1:{options.port}/"
-                _wait_for(address, ended)
+            # The web process has read itself in meanwhile, and waits for this.
+            status.prepared()
+            address = f"http://127.0.0.1:{options.port}/"
+            _wait_for(address, ended)
+            with kept(_workers(), status.tell):
                 owner.tell(address=address)
                 seconds = time.monotonic() - begun
                 print(f"Ready after {seconds:.1f} s: {address}?key={os.environ['YT_KEY']}")
@@ -90,6 +88,12 @@ class Status:
     def __init__(self, local: Path, cluster: Cluster) -> None:
         self.place, self._cluster = local / "status.json", cluster
         self._stands: dict[str, str] = {}
+        self._prepared = False
+        self._write()
+
+    def prepared(self) -> None:
+        """Note that the database has the form that the program needs."""
+        self._prepared = True
         self._write()
 
     def tell(self, name: str, how: str) -> None:
@@ -103,7 +107,7 @@ class Status:
     def _write(self) -> None:
         fresh = self.place.with_suffix(f".{secrets.token_hex(4)}")
         try:
-            fresh.write_text(json.dumps({"stands": self._stands}))
+            fresh.write_text(json.dumps({"stands": self._stands, "prepared": self._prepared}))
             fresh.replace(self.place)
         except OSError as problem:  # A full disk must not end what keeps the others running.
             print(f"status: {problem}", file=sys.stderr, flush=True)
@@ -127,14 +131,20 @@ class _Database:
         self._cluster.stop()
 
 
-def _processes(port: int) -> list[Process]:
-    attached = ["--attached", str(os.getpid())]
-    web = [sys.executable, "-m", "ops.web", "--port", str(port), *attached]
-    work = [sys.executable, "-m", "ops.work", *attached]
+def _web(port: int) -> Process:
+    command = [sys.executable, "-m", "ops.web", "--port", str(port), *_attached()]
+    return Process("web", command)
+
+
+def _workers() -> list[Process]:
+    command = [sys.executable, "-m", "ops.work", *_attached()]
     return [
-        Process("web", web),
-        *(Process(f"worker {number}", work, graceful_s=4.0) for number in range(1, WORKERS + 1)),
+        Process(f"worker {number}", command, graceful_s=4.0) for number in range(1, WORKERS + 1)
     ]
+
+
+def _attached() -> list[str]:
+    return ["--attached", str(os.getpid())]
 
 
 def _endings() -> SimpleQueue[int]:

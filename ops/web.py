@@ -1,10 +1,12 @@
 """The process that answers: connections in threads, what is heavy in processes of its own."""
 
 import argparse
+import json
 import os
 import signal
 import sys
 import threading
+from pathlib import Path
 
 
 def main() -> int:
@@ -31,12 +33,25 @@ def main() -> int:
     from serving.watch import Watch
 
     pool = Pool()
+    while not _prepared() and not ended.wait(0.05):
+        pass
     front = Front(application, options.port, pool, Watch())
     front.start()
     ended.wait()
     front.stop()
     pool.close()
     return 0
+
+
+def _prepared() -> bool:
+    """Return whether the database has its form, where whoever began this says so."""
+    place = os.environ.get("YT_STATUS")
+    if not place:
+        return True
+    try:
+        return bool(json.loads(Path(place).read_text()).get("prepared", True))
+    except (OSError, ValueError):
+        return False
 
 
 if __name__ == "__main__":

@@ -3,12 +3,16 @@
 import json
 import multiprocessing
 import resource
+from contextlib import suppress
 
 import pytest
 
+from powertrain.documents.table import read_rows
 from powertrain.documents.text import DEEPEST, parse
 from powertrain.errors import Refusal
 from powertrain.listing.read import LONGEST, PATTERNS, read_listing
+from powertrain.ways.tyre import LONGEST as LONGEST_MARKING
+from powertrain.ways.tyre import tyre_of
 
 PUMPED = {
     "quotes that never end": '{"name": "' + '\\"' * 40_000,
@@ -65,6 +69,18 @@ def test_no_listing_is_read_for_ever(kind):
     def read():
         for unit in UNITS:
             read_listing((unit * LONGEST)[: LONGEST - 1] + "!", kind)
+
+    assert in_a_child(read) == 0
+
+
+@pytest.mark.parametrize("unit", ["1", "1.", "1 ", " ", "1/", "1-", "1x", "1 mm", "r", "\u00d7"])
+def test_no_tyre_and_no_cell_of_a_table_is_read_for_ever(unit):
+    def read():
+        for length in (LONGEST_MARKING - 1, 80_000):
+            with suppress(Refusal):
+                tyre_of((unit * length)[:length] + "!")
+        header = "id,name,chemistry,capacity_ah,resistance_mohm\n"
+        list(read_rows("cells", [header, f'a,A,li_ion,"{(unit * 80_000)[:180_000]}!",26\n']))
 
     assert in_a_child(read) == 0
 

@@ -16,7 +16,7 @@ SINKS = 0.03
 GROWS_PER_KMH = 0.0002
 """Share by which a soft tyre grows for each km/h; common practice, no source, for slow tyres."""
 
-NUMBER = r"(\d+(?:\.\d+)?)"
+NUMBER = r"([0-9]+(?:\.[0-9]+)?)"
 
 
 class TyreAnswer(BaseModel):
@@ -63,7 +63,13 @@ def tyre_of(marking: str, speed_kmh: float = 0.0, pressure_share: float = 1.0) -
     )
 
 
+LONGEST = 40
+"""Letters of a marking; those that are moulded into tyres have a dozen."""
+
+
 def _diameter_mm(marking: str) -> tuple[float, str]:
+    if len(marking) > LONGEST:
+        raise Refusal("marking", f"has {len(marking):,} letters; a tyre's has at most {LONGEST}")
     text = marking.strip().lower().replace("\u00d7", "x").replace(",", ".")
     if match := re.fullmatch(rf"{NUMBER}\s*/\s*{NUMBER}\s*(?:r|-)?\s*{NUMBER}", text):
         wide, share, rim = (float(group) for group in match.groups())
