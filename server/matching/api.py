@@ -12,6 +12,7 @@ from common.schemas import MISSING, REFUSED
 from matching import schemas
 from matching.actions.brief import keep_brief, set_away
 from matching.actions.search import begin_search, call_off, keep_and_search, make_build
+from matching.candidates import candidates_of
 from matching.models import Brief, Match, Origin
 from powertrain.documents.brief import Brief as BriefDocument
 from powertrain.documents.build import Build as BuildDocument
@@ -20,7 +21,6 @@ from powertrain.errors import Refusal
 from powertrain.match.meets import meets
 from powertrain.match.starts import start_briefs
 from powertrain.match.why import why
-from shelf.whole import shelf_of
 
 router = Router()
 
@@ -156,7 +156,8 @@ def why_not(request: HttpRequest, match_id: UUID, payload: schemas.WhyRequest) -
     match = Match.objects.one(request.user, match_id)
     brief = check_model(BriefDocument, match.document)
     named = {key: ref for key, ref in payload.model_dump().items() if ref is not None}
-    return schemas.WhyTold(answer=why(brief, shelf_of(request.user), named))
+    searched = candidates_of(request.user, brief, *named.values())
+    return schemas.WhyTold(answer=why(brief, searched.shelf, named))
 
 
 @router.post(

@@ -31,8 +31,8 @@ ANSWERED_EVERY_S = 3.0
 SHOWN, FIRST_SHOWN, AT_ONCE = 30, 5, 1
 """Results in a whole answer, in one on the way, and in the very first."""
 
-SEARCHED = ("motors", "controllers", "packs", "teeth", "strands", "wheels")
-"""The kinds of parts that a search puts together."""
+FIRST_WITHIN_S = 4.0
+"""How long a first result is looked for among a few parts, before all are gone through."""
 
 searching = threading.Event()
 """Set while this process searches, so that what is not urgent can wait."""
@@ -131,13 +131,17 @@ def look_after() -> int:
 
 
 def _search(match: Any, brief: BriefDocument) -> None:
-    from shelf.whole import shelf_of
+    from matching.candidates import candidates_of
 
-    shelf = shelf_of(match.brief.owner, *SEARCHED)
+    candidates = candidates_of(match.brief.owner, brief)
+    if candidates.first is not None:
+        _find_one(match, Search(brief, candidates.first, best=SHOWN))
+    shelf = candidates.shelf
     search = Search(brief, shelf, best=SHOWN)
     for _ in _told(match, search, search.steps()):
         if _is_called_off(match):
-            match.answer = _so_far(search, FIRST_SHOWN)
+            if search.tally.feasible or match.answer is None:
+                match.answer = _so_far(search, FIRST_SHOWN)
             _end(match, match.State.CANCELLED)
             return
     relaxed: list[Relaxed] = []
@@ -147,8 +151,21 @@ def _search(match: Any, brief: BriefDocument) -> None:
         if not relaxed:
             stands = list(_until_called_off(match, blocked(brief, shelf, search)))
     answer = answer_of(search, SHOWN, relaxed, by_trio=True, blocked=stands)
+    answer = answer.model_copy(update={"left_out": candidates.left_out})
     match.answer = answer.model_dump(mode="json")
     _end(match, match.State.DONE)
+
+
+def _find_one(match: Any, search: Search) -> None:
+    """Write down a first result from among a few parts, so that nobody waits for all."""
+    begun = time.monotonic()
+    for tally in search.steps():
+        if tally.feasible:
+            match.answer = _so_far(search, AT_ONCE)
+            match.save(update_fields=["answer"])
+            return
+        if time.monotonic() - begun > FIRST_WITHIN_S:
+            return
 
 
 Found = TypeVar("Found")

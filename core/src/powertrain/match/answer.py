@@ -137,6 +137,7 @@ class MatchAnswer(BaseModel):
     `rejected` counts them by the reason that came first, `reasons` says each in words. `blocked`
     names the fixed rules that stand in the way where giving up a wish does not help. `whole` is
     false where the search ended before it had looked at all: the best found so far are shown.
+    `left_out` are parts that were too many to be looked at and are not among the candidates.
     """
 
     considered: int
@@ -151,6 +152,7 @@ class MatchAnswer(BaseModel):
     relaxed: list[Relaxed]
     blocked: list[Blocked] = []
     whole: bool = True
+    left_out: int = 0
 
 
 MOST_TRIOS = 100

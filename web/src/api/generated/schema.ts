@@ -5870,6 +5870,7 @@ export interface components {
          *     `rejected` counts them by the reason that came first, `reasons` says each in words. `blocked`
          *     names the fixed rules that stand in the way where giving up a wish does not help. `whole` is
          *     false where the search ended before it had looked at all: the best found so far are shown.
+         *     `left_out` are parts that were too many to be looked at and are not among the candidates.
          */
         MatchAnswer: {
             /** Considered */
@@ -5906,6 +5907,11 @@ export interface components {
              * @default true
              */
             whole?: boolean;
+            /**
+             * Left Out
+             * @default 0
+             */
+            left_out?: number;
         };
         /**
          * MatchProgress

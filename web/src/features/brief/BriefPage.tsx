@@ -158,6 +158,13 @@ function Found({ answer, matchId, shelf: parts, weights, asked, whole }: FoundPr
       <div className="min-w-0">
         {trouble ? <Notice tone="stop">{trouble}</Notice> : null}
         {whole && answer.results.length === 0 ? <Nothing answer={answer} nameOf={nameOf} /> : null}
+        {answer.left_out ? (
+          <Notice tone="watch">
+            You keep more parts of your own than one search looks through:{" "}
+            {answer.left_out.toLocaleString("en-GB")} of them, those changed longest ago, were left
+            out. A part that the brief says you own is always looked at.
+          </Notice>
+        ) : null}
         {answer.whole === false ? (
           <Notice tone="watch">
             The shelf allows more than can be looked at: these are the best of what was looked at
