@@ -40,7 +40,7 @@ def main() -> int:
         return 1
     ended = _endings()
     cluster = cluster_below(LOCAL)
-    status = Status(LOCAL, cluster)
+    status = Status(LOCAL)
     try:
         print("Starting the database", flush=True)
         cluster.start()
@@ -85,9 +85,10 @@ def main() -> int:
 class Status:
     """How everything stands, in a file that the web process reads."""
 
-    def __init__(self, local: Path, cluster: Cluster) -> None:
-        self.place, self._cluster = local / "status.json", cluster
+    def __init__(self, local: Path) -> None:
+        self.place = local / "status.json"
         self._stands: dict[str, str] = {}
+        self._ended: set[str] = set()
         self._prepared = False
         self._write()
 
@@ -101,8 +102,11 @@ class Status:
         before = self._stands.get(name)
         self._stands = {**self._stands, name: how}
         self._write()
-        if before is not None and before != how:
+        # That something runs is told only where it did not for a while.
+        if how not in ("up", "is starting") or (how == "up" and name in self._ended):
             print(f"{name}: {how}", file=sys.stderr, flush=True)
+        if before is not None:
+            self._ended.add(name)
 
     def _write(self) -> None:
         fresh = self.place.with_suffix(f".{secrets.token_hex(4)}")

@@ -15,8 +15,8 @@ MOST = {"motors": 100, "controllers": 60, "packs": 60, "teeth": 30, "wheels": 30
 """Parts of one's own of each kind: with what ships, two million sets of motor, controller and pack,
 which are looked through in half a minute."""
 
-AT_FIRST = 15
-"""Of each kind, for a first result."""
+AT_FIRST = {"motors": 15, "controllers": 15, "packs": 15}
+"""Of these kinds for a first result. With the teeth that ship, whose gearings are at hand."""
 
 READ = 10
 """Times as many are read, since some can't serve the brief by what they say themselves."""
@@ -50,7 +50,7 @@ def candidates_of(user: Any, brief: Brief, *named: str) -> Candidates:
         fit = [part for part, why in zip(documents, unfit(documents), strict=True) if why is None]
         always = readable(mine.filter(ref__in=owned))
         all_[kind] = _with(always, fit[:most])
-        first[kind] = _with(always, fit[:AT_FIRST])
+        first[kind] = _with(always, fit[: AT_FIRST.get(kind, 0)])
         left_out += len(fit) - len(fit[:most])
         left_out += mine.count() - len(read) if len(read) == READ * most else 0
     few = all(len(all_[kind]) == len(first[kind]) for kind in MOST)

@@ -11,7 +11,7 @@ from shelf.models import Part
 from shelf.schemas import LookRequest
 from shelf.whole import read_each
 
-MOST_TRIED = 1500
+MOST_TRIED = 300
 """Parts of one's own that are held against a build or brief at a time."""
 
 

@@ -4,6 +4,8 @@ from collections.abc import Iterable
 from functools import cache
 from typing import Any
 
+from django.db.models import Q
+
 from powertrain.documents.build import Build
 from powertrain.documents.reading import check_model
 from powertrain.documents.shelf import KINDS, Shelf
@@ -25,19 +27,39 @@ def shelf_of(user: Any, *kinds: str) -> Shelf:
 def shelf_for(user: Any, build: Build, *kinds: str) -> Shelf:
     """Return what may be bought of some kinds for a build.
 
-    Of teeth those of the kinds that its stages have, of motors the windings of its own can.
+    Of teeth those that mesh in its stages, of motors the windings of its own can.
     """
     own: dict[str, list[PartDocument]] = {}
     for kind in kinds:
         mine = Part.objects.of(user).filter(kind=kind)
         if kind == "teeth":
-            meshing = {one.kind for one in build.gearing if isinstance(one, ToothedStage)}
-            mine = mine.filter(document__kind__in=meshing)
+            mine = mine.filter(_meshing(build))[:MOST_RANGES]
         elif kind == "motors":
             named = mine.filter(name=build.motor.name or "").exclude(family="")
             mine = mine.filter(family__in=_families(build, named))
         own[kind] = readable(mine)
     return _with(own)
+
+
+MOST_RANGES = 300
+"""Ranges of teeth of one's own that a ladder is made of, those changed last; a dozen hold every
+count that is made."""
+
+
+def _meshing(build: Build) -> Q:
+    """Return what toothed wheels are asked for that may run in a stage of a build."""
+    found = Q(pk__in=[])
+    for stage in build.gearing:
+        if isinstance(stage, ToothedStage):
+            said, own = ("module_mm", stage.module_mm) if stage.kind == "spur" else (
+                "pitch_mm", stage.pitch_mm,
+            )  # fmt: skip
+            pitch = f"document__{said}"
+            of_kind = Q(document__kind=stage.kind)
+            found |= of_kind if own is None else of_kind & (
+                Q(**{pitch: own}) | Q(**{f"{pitch}__isnull": True})
+            )  # fmt: skip
+    return found
 
 
 def _families(build: Build, named: PartQuerySet) -> list[str]:

@@ -45,7 +45,7 @@ def own_motors(shelf) -> list[str]:
 
 
 def test_few_are_all_looked_at(owner, monkeypatch):
-    monkeypatch.setattr(candidates, "AT_FIRST", 100)
+    monkeypatch.setitem(candidates.AT_FIRST, "motors", 100)
     found = candidates_of(owner, brief())
     assert (len(own_motors(found.shelf)), found.first, found.left_out) == (30, None, 0)
     assert len(found.shelf.motors) == 30 + len(shipped_shelf().motors)
@@ -53,7 +53,7 @@ def test_few_are_all_looked_at(owner, monkeypatch):
 
 def test_of_many_the_newest_that_can_serve(owner, monkeypatch):
     monkeypatch.setitem(candidates.MOST, "motors", 6)
-    monkeypatch.setattr(candidates, "AT_FIRST", 2)
+    monkeypatch.setitem(candidates.AT_FIRST, "motors", 2)
     found = candidates_of(owner, brief())
     # The dear ones, by four, can't serve and are passed over.
     assert own_motors(found.shelf) == [f"own-{n}" for n in (39, 38, 37, 35, 34, 33)]
@@ -79,7 +79,7 @@ def test_one_that_can_no_longer_be_read_is_passed_over(owner):
 
 def test_a_first_result_comes_from_a_few_and_the_answer_from_all(owner, monkeypatch):
     monkeypatch.setitem(candidates.MOST, "motors", 5)
-    monkeypatch.setattr(candidates, "AT_FIRST", 1)
+    monkeypatch.setitem(candidates.AT_FIRST, "motors", 1)
     owned = {"controller": "withyvane-t100-60", "battery": "merewisp-c21-50-10s4p"}
     kept = keep_and_search(owner, {**copy.deepcopy(BRIEF), "owned": owned})
     match = kept.matches.get()

@@ -7,6 +7,8 @@ from pathlib import Path
 
 import pytest
 
+from accounts.personal import the_owner
+from powertrain.documents.reading import check_build
 from powertrain.documents.table import columns_of
 from shelf import whole
 from shelf.models import Part, PartVersion
@@ -359,3 +361,21 @@ def test_names_to_choose_from_are_ones_own_first(api, thirty):
     assert (status, set(told)) == (200, {"motors", "controllers", "packs"})
     assert all(part["id"].startswith("reed-") for part in told["motors"][:30])
     assert "sedgeholt-o35-790" in {part["id"] for part in told["motors"][30:]}
+
+
+def test_teeth_of_ones_own_that_mesh_are_on_the_ladder(api, trike):
+    stage = {**trike["gearing"][0], "pitch_mm": 8.0}
+    trike = {**trike, "gearing": [stage], "provenance": {}}
+    counts = {"mine": 19, "odd": 21, "spur": 22, "open": 23}
+    said = {
+        "mine": {"kind": stage["kind"], "pitch_mm": stage["pitch_mm"]},
+        "odd": {"kind": stage["kind"], "pitch_mm": stage["pitch_mm"] + 1.0},
+        "spur": {"kind": "spur", "module_mm": 1.0},
+        "open": {"kind": stage["kind"]},
+    }
+    for name, more in said.items():
+        document = {"name": name, "side": "driver", "sizes": [{"teeth": counts[name]}], **more}
+        assert api.post("/shelf/teeth/parts", {"document": document})[0] == 201
+    shelf = whole.shelf_for(the_owner(), check_build(trike), "teeth")
+    own = [part.name for part in shelf.teeth if part.name in counts]
+    assert sorted(own) == ["mine", "open"]

@@ -18,7 +18,7 @@ export function Find({ words, onWords, sort, onSort, total }: Props) {
         value={words}
         maxLength={200}
         onChange={(event) => onWords(event.target.value)}
-        className={`${field} min-w-0 flex-1 sm:max-w-72`}
+        className={`${field} w-full sm:w-72`}
       />
       <select
         aria-label="Order of the builds"
