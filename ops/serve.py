@@ -53,15 +53,17 @@ def main() -> int:
         )
         # What is heavy takes a core each; threads of one that wait in a loop would take others.
         os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+        web, workers = _web(options.port), _workers()
+        database = Database(cluster, [web, *workers])
         # Those that use the database end before it does.
-        with kept([_Database(cluster)], status.tell), kept([_web(options.port)], status.tell):
+        with kept([database], status.tell), kept([web], status.tell):
             print("Bringing the database up to date", flush=True)
             _prepare(demo=options.demo)
             # The web process has read itself in meanwhile, and waits for this.
             status.prepared()
             address = f"http://127.0.0.1:{options.port}/"
             _wait_for(address, ended)
-            with kept(_workers(), status.tell):
+            with kept(workers, status.tell):
                 owner.tell(address=address)
                 seconds = time.monotonic() - begun
                 print(f"Ready after {seconds:.1f} s: {address}?key={os.environ['YT_KEY']}")
@@ -73,6 +75,8 @@ def main() -> int:
         print(problem, file=sys.stderr)
         return 1
     except subprocess.CalledProcessError:
+        if not ended.empty():
+            return 0
         print("The database could not be brought up to date; see above.", file=sys.stderr)
         return 1
     finally:
@@ -117,21 +121,31 @@ class Status:
             print(f"status: {problem}", file=sys.stderr, flush=True)
 
 
-class _Database:
-    """The cluster as something to keep running; one stopped by hand is left so."""
+class Database:
+    """The cluster as something to keep running; one stopped by hand is left so.
+
+    `users` are the processes that use it, to be begun again if it is found at another port.
+    """
 
     name = "database"
 
-    def __init__(self, cluster: Cluster) -> None:
-        self._cluster = cluster
+    def __init__(self, cluster: Cluster, users: list[Process]) -> None:
+        self._cluster, self._users = cluster, users
 
     def start(self) -> None:
+        """Start the cluster, and let those that use it know where it is."""
         self._cluster.start()
+        if os.environ.get("YT_DB_PORT") != str(self._cluster.port):
+            os.environ.update(self._cluster.environment)
+            for user in self._users:
+                user.stop()
 
     def runs(self) -> bool:
+        """Return whether it runs, or is not to."""
         return self._cluster.runs() or self._cluster.is_held
 
     def stop(self) -> None:
+        """Stop the cluster."""
         self._cluster.stop()
 
 

@@ -10,6 +10,7 @@ import pytest
 
 from ops.keeping import Patience, Process, kept
 from ops.owner import Owner, Taken
+from ops.serve import Database
 
 
 def test_patience_grows_while_beginning_again_does_not_help():
@@ -72,6 +73,33 @@ def test_why_something_does_not_start_is_told_and_it_is_tried_again():
         until(lambda: told[-1] == "up")
     assert told == ["is starting", "The disk is full"] * 2 + ["is starting", "up"]
     assert thing.stopped.is_set()
+
+
+class Moving:
+    """A cluster that is found at another port after its second start."""
+
+    is_held = False
+
+    def __init__(self) -> None:
+        self.port = 0
+
+    @property
+    def environment(self) -> dict[str, str]:
+        return {"YT_DB_PORT": str(self.port)}
+
+    def start(self) -> None:
+        self.port = 5001 if self.port else 5000
+
+
+def test_who_uses_a_database_that_moved_is_begun_again_where_it_is_now(monkeypatch):
+    monkeypatch.setenv("YT_DB_PORT", "5000")
+    user = Process("user", [sys.executable, "-c", "import time; time.sleep(600)"])
+    user.start()
+    database = Database(Moving(), [user])
+    database.start()
+    assert user.runs()
+    database.start()
+    assert (user.runs(), os.environ["YT_DB_PORT"]) == (False, "5001")
 
 
 def test_a_place_has_one_owner_until_it_leaves(tmp_path):
