@@ -11,6 +11,7 @@ import shutil
 import signal
 import subprocess
 import sys
+import tempfile
 import threading
 import time
 import urllib.error
@@ -257,8 +258,7 @@ def search_through_a_restart(product: Product, outcome: Outcome) -> None:
 @contextlib.contextmanager
 def small_disk(megabytes: int) -> Iterator[Path | None]:
     """Lend a small file system of its own; None where this machine lends none."""
-    place = Path("/tmp/young-torrent-small-disk")
-    place.mkdir(exist_ok=True)
+    place = Path(tempfile.mkdtemp(prefix="young-torrent-small-disk-"))
     done = subprocess.run(
         ["mount", "-t", "tmpfs", "-o", f"size={megabytes}m,mode=755", "tmpfs", str(place)],
         capture_output=True,
@@ -270,6 +270,7 @@ def small_disk(megabytes: int) -> Iterator[Path | None]:
         yield place
     finally:
         subprocess.run(["umount", "-l", str(place)], check=False)
+        place.rmdir()
 
 
 def full_disk(outcome: Outcome, times: int) -> None:

@@ -102,6 +102,8 @@ def _keep(thing: Thing, tell: Callable[[str, str], None], over: threading.Event)
     patience = Patience()
     begun = time.monotonic()
     try:
+        if thing.runs():
+            tell(thing.name, "up")
         while not over.is_set():
             if thing.runs():
                 over.wait(LOOKS_EVERY_S)

@@ -105,6 +105,16 @@ def test_notes_of_work_done_go_after_a_week(owner, brief):
         assert cursor.fetchall() == [("todo",)]
 
 
+def test_how_it_all_stands_is_told(api, tmp_path, settings):
+    assert api.get("/upkeep")[1]["stands"] == []
+    place = tmp_path / "status.json"
+    place.write_text('{"stands": {"database": "up", "web": "is starting"}}')
+    settings.STATUS = str(place)
+    assert api.get("/upkeep")[1]["stands"] == [
+        {"what": "database", "how": "up"}, {"what": "web", "how": "is starting"},
+    ]  # fmt: skip
+
+
 def test_how_large_it_is_is_told(api, owner, brief, trike):
     create_build(owner, trike)
     _, told = api.get("/upkeep")

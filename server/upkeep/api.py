@@ -3,11 +3,13 @@
 import shutil
 import tempfile
 
+from django.conf import settings as django_settings
 from django.http import HttpRequest, StreamingHttpResponse
 from django.utils import timezone
 from ninja import Router
 
 from common.schemas import REFUSED
+from common.standing import all_stands
 from upkeep import schemas
 from upkeep.bringing_in import bring_in
 from upkeep.models import Policy
@@ -72,6 +74,10 @@ def set_policy(request: HttpRequest, payload: schemas.PolicyRequest) -> schemas.
 def _answer(request: HttpRequest) -> schemas.UpkeepAnswer:
     policy = policy_of(request.user)
     return schemas.UpkeepAnswer(
+        stands=[
+            schemas.Stands(what=what, how=how)
+            for what, how in all_stands(django_settings.STATUS).items()
+        ],
         policy=schemas.PolicyRequest(
             searches_days=policy.searches_days, removed_days=policy.removed_days
         ),

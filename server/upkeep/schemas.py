@@ -25,11 +25,20 @@ class Size(Schema):
     bytes: int
 
 
+class Stands(Schema):
+    """How something that is kept running stands: "up", or why not."""
+
+    what: str
+    how: str
+
+
 class UpkeepAnswer(Schema):
     """What is kept how long, how large it is, and how many bytes the disk has left.
 
-    `free_bytes` is None where that is not known.
+    `free_bytes` is None where that is not known, `stands` empty where nobody keeps it running.
     """
+
+    stands: list[Stands]
 
     policy: PolicyRequest
     sizes: list[Size]

@@ -6188,12 +6188,24 @@ export interface components {
             removed_days: number | null;
         };
         /**
+         * Stands
+         * @description How something that is kept running stands: "up", or why not.
+         */
+        Stands: {
+            /** What */
+            what: string;
+            /** How */
+            how: string;
+        };
+        /**
          * UpkeepAnswer
          * @description What is kept how long, how large it is, and how many bytes the disk has left.
          *
-         *     `free_bytes` is None where that is not known.
+         *     `free_bytes` is None where that is not known, `stands` empty where nobody keeps it running.
          */
         UpkeepAnswer: {
+            /** Stands */
+            stands: components["schemas"]["Stands"][];
             policy: components["schemas"]["PolicyRequest"];
             /** Sizes */
             sizes: components["schemas"]["Size"][];

@@ -6,6 +6,10 @@ import { KeepingPage } from "./KeepingPage";
 import { bytesInWords } from "./Sizes";
 
 const UPKEEP = {
+  stands: [
+    { what: "database", how: "up" },
+    { what: "worker 1", how: "is starting" },
+  ],
   policy: { searches_days: 30, removed_days: null },
   sizes: [
     { what: "builds", count: 2111, bytes: 2_830_000 },
@@ -28,6 +32,8 @@ test("it says how many there are, and what room they take", async () => {
   drawn(<KeepingPage settings={null} />);
   expect(await screen.findByText("2,111")).toBeTruthy();
   expect(screen.getByText("2.8 MB")).toBeTruthy();
+  expect(screen.getByText("database").nextSibling?.textContent).toBe("runs");
+  expect(screen.getByText("worker 1").nextSibling?.textContent).toBe("is starting");
   expect(screen.getByText("156 kB")).toBeTruthy();
   expect(screen.getByText("The disk has room for 83 GB more.")).toBeTruthy();
   expect(screen.getByRole("link", { name: "Take everything out" }).getAttribute("href")).toBe(

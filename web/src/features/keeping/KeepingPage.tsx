@@ -7,6 +7,7 @@ import { Notice } from "../../ui/Notice";
 import { Archive } from "./Archive";
 import { HowLong } from "./HowLong";
 import { Sizes } from "./Sizes";
+import { Stands } from "./Stands";
 
 /** What is kept here: how large it is, how long what may go stays, and all of it as a file. */
 export function KeepingPage({ settings }: { settings: ReactNode }) {
@@ -37,6 +38,7 @@ export function KeepingPage({ settings }: { settings: ReactNode }) {
           <Archive onIn={() => queries.invalidateQueries()} />
           {told.data ? <Sizes told={told.data} /> : null}
           {told.data ? <HowLong policy={told.data.policy} /> : null}
+          {told.data && told.data.stands.length > 0 ? <Stands told={told.data} /> : null}
           <section>
             <h2 className="mb-1 text-[16px] font-semibold">Backups</h2>
             <p className="text-[13.5px]">
