@@ -12,8 +12,8 @@ from serving.hand import Told
 from serving.heavy import Weight, weight_of
 from serving.pool import Gone, Pool, ProcessExpired, Remembered, TookTooLong
 
-PURE = Weight(long=False, pure=True, most_s=5.0)
-READING = Weight(long=False, pure=False, most_s=5.0)
+PURE = Weight(long=False, pure=True, most_s=60.0)
+READING = Weight(long=False, pure=False, most_s=60.0)
 HASTY = Weight(long=False, pure=False, most_s=0.5)
 
 
