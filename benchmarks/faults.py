@@ -52,7 +52,7 @@ class Editor:
         self.last_answer = time.monotonic()
         self.longest_silence = 0.0
         self._over = threading.Event()
-        self._thread = threading.Thread(target=self._edit)
+        self._thread = threading.Thread(target=self._edit, daemon=True)
         self._thread.start()
 
     def stop(self) -> None:

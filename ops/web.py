@@ -3,6 +3,7 @@
 import argparse
 import json
 import os
+import resource
 import signal
 import sys
 import threading
@@ -19,6 +20,7 @@ def main() -> int:
 
     if options.attached is not None:
         leave_with(options.attached)
+    _allow_files(4096)
     ended = threading.Event()
     for number in (signal.SIGINT, signal.SIGTERM):
         signal.signal(number, lambda *_: ended.set())
@@ -41,6 +43,14 @@ def main() -> int:
     front.stop()
     pool.close()
     return 0
+
+
+def _allow_files(wanted: int) -> None:
+    """Let this process hold open as many connections as it may take, if the machine lets it."""
+    soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)
+    most = wanted if hard == resource.RLIM_INFINITY else min(wanted, hard)
+    if soft != resource.RLIM_INFINITY and soft < most:
+        resource.setrlimit(resource.RLIMIT_NOFILE, (most, hard))
 
 
 def _prepared() -> bool:

@@ -94,6 +94,7 @@ LOGGING = {
     "root": {"handlers": ["console"], "level": os.environ.get("YT_LOG_LEVEL", "INFO")},
     "loggers": {
         "django": {"handlers": ["console"], "level": "ERROR", "propagate": False},
+        "waitress": {"level": "WARNING"},
         "waitress.queue": {"level": "ERROR"},
         "procrastinate": {"level": "WARNING"},
     },
