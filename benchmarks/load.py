@@ -39,10 +39,11 @@ class Row:
 
 def press(port: int, number: int, over: threading.Event, row: Row, lock: threading.Lock) -> None:
     """Press levers on one bench until it is over."""
-    draw = random.Random(number)
+    # Nobody presses what somebody pressed in an earlier row: that would be remembered.
+    draw = random.Random(f"{row.clients} {row.searches} {number}")
     document = json.loads((DEMO / "causeway-trike.json").read_text())
     document |= {"name": f"Bench {number}", "provenance": {}}
-    document["vehicle"]["mass_kg"] = 150 + number / 7
+    document["vehicle"]["mass_kg"] = draw.uniform(100, 250)
     connection = http.client.HTTPConnection("127.0.0.1", port, timeout=60)
     waits, answers, busy, before = [], 0, 0, (13, 150.0)
     over.wait(draw.random() * LOOKS_S)

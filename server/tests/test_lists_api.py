@@ -149,3 +149,13 @@ class TestWithOneThatCanNoLongerBeRead:
         Version.objects.filter(build=build["id"], number=2).update(document=json.loads("{}"))
         status, told = api.post(f"/builds/{build['id']}/undo", {"base": 2})
         assert (status, told["head"]) == (200, 1)
+
+
+def test_a_table_has_one_row_for_a_build_however_often_it_was_changed(api, trike):
+    build = api.begin(trike)
+    for number, name in enumerate(("Second", "Third"), 1):
+        api.save(build, number, {**trike, "name": name})
+    api.post(f"/builds/{build['id']}/undo", {"base": 3})
+    response = api.client.get("/api/builds/table")
+    rows = list(csv.DictReader(io.StringIO(b"".join(response.streaming_content).decode())))
+    assert [row["name"] for row in rows] == ["Second"]
