@@ -17,7 +17,7 @@ class PolicyRequest(StrictSchema):
     removed_days: Days | None
 
 
-class Size(Schema):
+class RoomTaken(Schema):
     """How many there are of something, and the bytes that they take on the disk."""
 
     what: str
@@ -41,7 +41,7 @@ class UpkeepAnswer(Schema):
     stands: list[Stands]
 
     policy: PolicyRequest
-    sizes: list[Size]
+    sizes: list[RoomTaken]
     database_bytes: int
     free_bytes: int | None
 

@@ -9,7 +9,7 @@ from django.db import connection
 from builds.models import Build
 from matching.models import Brief, Match
 from shelf.models import Part
-from upkeep.schemas import Size
+from upkeep.schemas import RoomTaken
 
 TABLES = {
     "builds": ("builds_build", "builds_version"),
@@ -21,7 +21,7 @@ TABLES = {
 """Tables by what they hold."""
 
 
-def sizes_of(user: Any) -> list[Size]:
+def sizes_of(user: Any) -> list[RoomTaken]:
     """Return the count of each kind of thing of `user`, and the bytes that all of them take."""
     counts = {
         "builds": Build.objects.filter(owner=user).count(),
@@ -33,7 +33,7 @@ def sizes_of(user: Any) -> list[Size]:
         cursor.execute("select count(*) from procrastinate_jobs")
         counts["notes of work done"] = cursor.fetchone()[0]
         return [
-            Size(what=what, count=counts[what], bytes=_bytes_of(cursor, tables))
+            RoomTaken(what=what, count=counts[what], bytes=_bytes_of(cursor, tables))
             for what, tables in TABLES.items()
         ]
 

@@ -5187,15 +5187,24 @@ export interface components {
         };
         /**
          * Size
-         * @description How many there are of something, and the bytes that they take on the disk.
+         * @description One size of a range of toothed wheels.
          */
         Size: {
-            /** What */
-            what: string;
-            /** Count */
-            count: number;
-            /** Bytes */
-            bytes: number;
+            /**
+             * Teeth
+             * @description Counted.
+             */
+            teeth: number;
+            /**
+             * Mass
+             * @description Of one.
+             */
+            mass_kg?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
         };
         /**
          * StrandPart
@@ -6188,6 +6197,18 @@ export interface components {
             removed_days: number | null;
         };
         /**
+         * RoomTaken
+         * @description How many there are of something, and the bytes that they take on the disk.
+         */
+        RoomTaken: {
+            /** What */
+            what: string;
+            /** Count */
+            count: number;
+            /** Bytes */
+            bytes: number;
+        };
+        /**
          * Stands
          * @description How something that is kept running stands: "up", or why not.
          */
@@ -6208,7 +6229,7 @@ export interface components {
             stands: components["schemas"]["Stands"][];
             policy: components["schemas"]["PolicyRequest"];
             /** Sizes */
-            sizes: components["schemas"]["Size"][];
+            sizes: components["schemas"]["RoomTaken"][];
             /** Database Bytes */
             database_bytes: number;
             /** Free Bytes */
