@@ -12,6 +12,7 @@ import signal
 import socket
 import subprocess
 import sys
+import threading
 import time
 import urllib.request
 from pathlib import Path
@@ -94,18 +95,22 @@ class Status:
         self._stands: dict[str, str] = {}
         self._ended: set[str] = set()
         self._prepared = False
+        # Several threads tell; what one writes must not undo what another wrote.
+        self._lock = threading.Lock()
         self._write()
 
     def prepared(self) -> None:
         """Note that the database has the form that the program needs."""
-        self._prepared = True
-        self._write()
+        with self._lock:
+            self._prepared = True
+            self._write()
 
     def tell(self, name: str, how: str) -> None:
         """Note how a thing stands, and print what is out of the ordinary."""
-        before = self._stands.get(name)
-        self._stands = {**self._stands, name: how}
-        self._write()
+        with self._lock:
+            before = self._stands.get(name)
+            self._stands[name] = how
+            self._write()
         # That something runs is told only where it did not for a while.
         if how not in ("up", "is starting") or (how == "up" and name in self._ended):
             print(f"{name}: {how}", file=sys.stderr, flush=True)

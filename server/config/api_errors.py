@@ -5,7 +5,7 @@ from typing import Any
 
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
-from django.db import DatabaseError, InterfaceError
+from django.db import DatabaseError, InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
@@ -93,7 +93,9 @@ def in_words(problem: Exception) -> tuple[int, str]:
             return 422, "can't keep a value in this; it has a character that no text may have"
         case errors.IntegrityError() | errors.SerializationFailure() | errors.DeadlockDetected():
             return 409, "was changed by another request at the same moment; send this again"
-        case errors.OperationalError() | errors.InterfaceError() | PoolTimeout() | None:
+        case errors.OperationalError() | errors.InterfaceError() | PoolTimeout():
+            return 503, database_says(settings.STATUS)
+        case None if isinstance(problem, OperationalError | InterfaceError):
             return 503, database_says(settings.STATUS)
         case _:
             return 500, UNEXPECTED

@@ -7,9 +7,8 @@ from powertrain.catalogue.fits import fits_brief
 from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Part as PartDocument
 from powertrain.documents.shelf import Shelf
-from powertrain.shelf.shipped import shipped_shelf
 from shelf.models import Part
-from shelf.whole import readable
+from shelf.whole import readable, with_own
 
 MOST = {"motors": 100, "controllers": 60, "packs": 60, "teeth": 30, "wheels": 30, "strands": 10}
 """Parts of one's own of each kind: with what ships, two million sets of motor, controller and pack,
@@ -35,9 +34,11 @@ class Candidates:
 
 
 def candidates_of(user: Any, brief: Brief, *named: str) -> Candidates:
-    """Return what to search for a brief: of one's own those that can serve it, newest first.
+    """Return what to search for a brief: of one's own all, or as many as can be looked at.
 
-    What the brief says is owned, and what is `named`, is always among them.
+    Where these are too many, those come first that can serve it by what they say themselves, and
+    the newest of them. Those that can't serve stay where there is room: a wish that is given up
+    may be the one they fail. What the brief says is owned, and what is `named`, is always there.
     """
     said = brief.owned.model_dump().values()
     owned = [*named, *(ref for ref in said if isinstance(ref, str))]
@@ -45,24 +46,17 @@ def candidates_of(user: Any, brief: Brief, *named: str) -> Candidates:
     all_, first, left_out = {}, {}, 0
     for kind, most in MOST.items():
         mine = Part.objects.of(user).filter(kind=kind)
-        read = list(mine[: READ * most])
-        documents = readable(read)
-        fit = [part for part, why in zip(documents, unfit(documents), strict=True) if why is None]
+        documents = readable(mine[: READ * most])
+        told = list(zip(documents, unfit(documents), strict=True))
+        best = [part for part, why in sorted(told, key=lambda one: one[1] is not None)]
         always = readable(mine.filter(ref__in=owned))
-        all_[kind] = _with(always, fit[:most])
-        first[kind] = _with(always, fit[: AT_FIRST.get(kind, 0)])
-        left_out += len(fit) - len(fit[:most])
-        left_out += mine.count() - len(read) if len(read) == READ * most else 0
+        all_[kind] = _with(always, best[:most])
+        first[kind] = _with(always, best[: AT_FIRST.get(kind, 0)])
+        left_out += max(0, mine.count() - most)
     few = all(len(all_[kind]) == len(first[kind]) for kind in MOST)
-    return Candidates(_shelf(all_), None if few else _shelf(first), left_out)
+    return Candidates(with_own(all_), None if few else with_own(first), left_out)
 
 
 def _with(named: list[PartDocument], fit: list[PartDocument]) -> list[PartDocument]:
     ids = {part.id for part in named}
     return [*named, *(part for part in fit if part.id not in ids)]
-
-
-def _shelf(own: dict[str, list[PartDocument]]) -> Shelf:
-    shipped = shipped_shelf()
-    update = {kind: [*parts, *getattr(shipped, kind)] for kind, parts in own.items() if parts}
-    return shipped.model_copy(update=update)

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from datetime import timedelta
 from typing import Any, TypeVar
 
-from django.db import DatabaseError, close_old_connections
+from django.db import DatabaseError, close_old_connections, transaction
 from django.db.models import F
 from django.utils import timezone
 from procrastinate.contrib.django import app
@@ -119,15 +119,18 @@ def look_after() -> int:
     before = timezone.now() - timedelta(seconds=LEFT_BEHIND_S)
     open_ones = [Match.State.WAITING, Match.State.RUNNING]
     known = Match.objects.filter(state__in=open_ones, made_at__lt=before)
-    ids = {str(pk) for pk in known.values_list("pk", flat=True)}
-    if not ids:
-        return 0
     live = ProcrastinateJob.objects.filter(status__in=["todo", "doing"], task_name="search_shelf")
-    left = ids - {args.get("match_id") for args in live.values_list("args", flat=True)}
-    for match_id in left:
-        log.warning("match=%s action=look_after", match_id)
-        once_more(match_id, "The search ended unexpectedly.")
-    return len(left)
+    taken_up = 0
+    for pk in list(known.values_list("pk", flat=True)):
+        with transaction.atomic():
+            # Every worker looks: the others wait here, and find it in the queue again.
+            known.select_for_update().filter(pk=pk).first()
+            if live.filter(args__match_id=str(pk)).exists():
+                continue
+            log.warning("match=%s action=look_after", pk)
+            once_more(str(pk), "The search ended unexpectedly.")
+            taken_up += 1
+    return taken_up
 
 
 def _search(match: Any, brief: BriefDocument) -> None:

@@ -21,7 +21,7 @@ from shelf.schemas import PartName
 def shelf_of(user: Any, *kinds: str) -> Shelf:
     """Return what may be bought, one's own parts first; of some kinds, or of all."""
     wanted = kinds or tuple(KINDS)
-    return _with({kind: own_parts(user, kind) for kind in wanted})
+    return with_own({kind: own_parts(user, kind) for kind in wanted})
 
 
 def shelf_for(user: Any, build: Build, *kinds: str) -> Shelf:
@@ -38,7 +38,7 @@ def shelf_for(user: Any, build: Build, *kinds: str) -> Shelf:
             named = mine.filter(name=build.motor.name or "").exclude(family="")
             mine = mine.filter(family__in=_families(build, named))
         own[kind] = readable(mine)
-    return _with(own)
+    return with_own(own)
 
 
 MOST_RANGES = 300
@@ -71,7 +71,8 @@ def _families(build: Build, named: PartQuerySet) -> list[str]:
     return [*named.values_list("family", flat=True), *shipped]
 
 
-def _with(own: dict[str, list[PartDocument]]) -> Shelf:
+def with_own(own: dict[str, list[PartDocument]]) -> Shelf:
+    """Return the shelf that ships with some parts of one's own before its own ones, by kind."""
     shipped = shipped_shelf()
     update = {kind: [*parts, *getattr(shipped, kind)] for kind, parts in own.items() if parts}
     return shipped.model_copy(update=update)

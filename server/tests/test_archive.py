@@ -236,6 +236,8 @@ def test_what_is_no_archive_is_refused_by_its_entry(api, text, where):
     [
         ("builds/", lambda said: said["versions"].pop(0)),
         ("builds/", lambda said: said.update(head=9000)),
+        ("builds/", lambda said: said.update(pinned=9000)),
+        ("builds/", lambda said: said["versions"][0].update(parent=1)),
         ("builds/", lambda said: said.update(colour="reed")),
         ("builds/", lambda said: said["versions"][0].update(document=[])),
         ("parts/", lambda said: said.update(kind="boats")),

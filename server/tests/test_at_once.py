@@ -3,15 +3,21 @@
 import copy
 import threading
 import uuid
+from datetime import timedelta
 
 import pytest
 from django.db import connection
+from django.utils import timezone
+from procrastinate.contrib.django.models import ProcrastinateJob
 
 from accounts.personal import the_owner
 from builds.actions.change import save_version
 from builds.actions.create import create_build
 from builds.errors import Conflict
 from builds.models import Build, Version
+from matching.actions.brief import keep_brief
+from matching.models import Match
+from matching.tasks import look_after
 from powertrain.documents.shelf import CellPart
 from powertrain.errors import Refusal
 from shelf.actions.keep import add_part, bring_in
@@ -119,3 +125,15 @@ def test_the_same_parts_brought_in_at_once_are_there_once():
     told = at_once(4, lambda n: bring_in(owner, "cells", cells if n % 2 else cells[::-1]))
     assert sorted(told) == [(0, 0)] * 3 + [(40, 0)]
     assert Part.objects.count() == 40
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_search_that_was_left_behind_is_taken_up_by_one_of_all_who_look():
+    brief = keep_brief(the_owner(), {"format": "young-torrent.brief/1", "name": "Punt"})
+    for _ in range(3):
+        Match.objects.all().delete()
+        long_ago = timezone.now() - timedelta(hours=1)
+        match = Match.objects.create(brief=brief, document={}, made_at=long_ago)
+        at_once(4, lambda _: look_after())
+        jobs = ProcrastinateJob.objects.filter(args__match_id=str(match.pk))
+        assert jobs.count() == 1

@@ -14,6 +14,7 @@ from matching.candidates import candidates_of
 from powertrain.documents.brief import Brief
 from powertrain.documents.reading import check_model
 from powertrain.documents.shelf import MotorPart
+from powertrain.match.relax import relaxations
 from powertrain.shelf.shipped import shipped_shelf
 from shelf.actions.keep import bring_in
 from shelf.models import Part
@@ -47,8 +48,9 @@ def own_motors(shelf) -> list[str]:
 def test_few_are_all_looked_at(owner, monkeypatch):
     monkeypatch.setitem(candidates.AT_FIRST, "motors", 100)
     found = candidates_of(owner, brief())
-    assert (len(own_motors(found.shelf)), found.first, found.left_out) == (30, None, 0)
-    assert len(found.shelf.motors) == 30 + len(shipped_shelf().motors)
+    # All of them, also those that are too dear: the budget may be what is given up.
+    assert (len(own_motors(found.shelf)), found.first, found.left_out) == (40, None, 0)
+    assert len(found.shelf.motors) == 40 + len(shipped_shelf().motors)
 
 
 def test_of_many_the_newest_that_can_serve(owner, monkeypatch):
@@ -58,10 +60,12 @@ def test_of_many_the_newest_that_can_serve(owner, monkeypatch):
     # The dear ones, by four, can't serve and are passed over.
     assert own_motors(found.shelf) == [f"own-{n}" for n in (39, 38, 37, 35, 34, 33)]
     assert own_motors(found.first) == ["own-39", "own-38"]
-    assert found.left_out == 24
-    monkeypatch.setattr(candidates, "READ", 2)
-    # Twelve are read, nine of them can serve; twenty-eight were not read at all.
-    assert candidates_of(owner, brief()).left_out == 3 + 28
+    assert found.left_out == 34
+    monkeypatch.setitem(candidates.MOST, "motors", 33)
+    # All thirty that can serve, then the newest of the dear ones.
+    assert own_motors(candidates_of(owner, brief()).shelf)[29:] == [
+        "own-01", "own-36", "own-32", "own-28",
+    ]  # fmt: skip
 
 
 def test_what_is_owned_or_asked_about_is_always_among_them(owner, monkeypatch):
@@ -92,6 +96,23 @@ def test_a_first_result_comes_from_a_few_and_the_answer_from_all(owner, monkeypa
     match.refresh_from_db()
     assert len(seen[0]["results"]) == 1
     assert match.state == "done"
-    assert match.answer["left_out"] == 25
+    assert match.answer["left_out"] == 35
     assert match.answer["considered"] > seen[0]["considered"]
     assert match.answer["results"][0]["score"] >= seen[0]["results"][0]["score"] - 1e-9
+
+
+def test_an_own_part_beyond_a_wish_is_what_giving_it_up_finds(db):
+    # One motor of one's own beats what ships at the budget, but costs more than it.
+    owner = the_owner()
+    shipped = next(part for part in shipped_shelf().motors if part.id == "sedgeholt-o63-220")
+    said = plain(shipped) | {"id": "own-dear", "name": "Dear"}
+    said["motor"] = {**said["motor"], "price": 5000.0}
+    bring_in(owner, "motors", [check_model(MotorPart, said)])
+    owned = {"controller": "withyvane-t100-60", "battery": "merewisp-c21-50-10s4p"}
+    found = candidates_of(owner, brief(owned=owned))
+    assert "own-dear" in own_motors(found.shelf)
+    only = found.shelf.model_copy(
+        update={"motors": [part for part in found.shelf.motors if part.id == "own-dear"]}
+    )
+    freed = {one.wish: one.to for one in relaxations(brief(owned=owned), only)}
+    assert freed["budget"] >= 5000.0

@@ -22,6 +22,7 @@ def raised(kind, cause):
         (raised(OperationalError, psycopg.OperationalError()), 503, "does not answer"),
         (raised(InterfaceError, psycopg.InterfaceError()), 503, "does not answer"),
         (OperationalError(), 503, "does not answer"),
+        (ProgrammingError(), 500, "nothing was changed"),
         (raised(OperationalError, errors.DiskFull()), 507, "no room left on its disk"),
         (raised(OperationalError, errors.QueryCanceled()), 503, "took too long"),
         (raised(OperationalError, errors.DeadlockDetected()), 409, "send this again"),

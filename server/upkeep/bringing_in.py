@@ -98,7 +98,7 @@ def _read(archive: zipfile.ZipFile, name: str, form: type[FormOf]) -> FormOf:
 
 
 def _take_build(user: Any, form: BuildForm) -> Became:
-    _check_history(form.versions, form.head, f"builds/{form.id}.json")
+    _check_history(form.versions, [form.head, form.pinned], f"builds/{form.id}.json")
     own_ids = [form.id, _beside(form.id, user.pk)]
     there = Build.objects.filter(owner=user, pk__in=own_ids).first()
     if there is None and form.demo:
@@ -167,7 +167,7 @@ def _stand(build: Build, form: BuildForm) -> None:
 
 
 def _take_part(user: Any, form: PartForm) -> Became:
-    _check_history(form.versions, form.head, f"parts/{form.kind}/{form.ref}.json")
+    _check_history(form.versions, [form.head], f"parts/{form.kind}/{form.ref}.json")
     there = Part.objects.filter(owner=user, ref=form.ref).first()
     if there is None and form.ref not in shipped_ids():
         return _write_part(user, form, form.ref)
@@ -282,10 +282,13 @@ def _compared(here: Said, there: Said) -> Literal["same", "shorter", "longer", "
     return "shorter" if len(there) < len(here) else "longer"
 
 
-def _check_history(versions: list[Any], head: int, place: str) -> None:
+def _check_history(versions: list[Any], pointed_at: list[int], place: str) -> None:
+    """Refuse a history with a gap, or one that something points out of."""
     numbers = [one.number for one in versions]
-    if numbers != list(range(1, len(numbers) + 1)) or head > len(numbers):
+    if numbers != list(range(1, len(numbers) + 1)) or max(pointed_at) > len(numbers):
         raise Refusal(place, "has a history with a gap")
+    if any(one.parent is not None and one.parent >= one.number for one in versions):
+        raise Refusal(place, "has a version that was made from a later one")
 
 
 def _mark(versions: list[Any]) -> str:

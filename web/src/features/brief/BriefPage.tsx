@@ -161,8 +161,9 @@ function Found({ answer, matchId, shelf: parts, weights, asked, whole }: FoundPr
         {answer.left_out ? (
           <Notice tone="watch">
             You keep more parts of your own than one search looks through:{" "}
-            {answer.left_out.toLocaleString("en-GB")} of them, those changed longest ago, were left
-            out. A part that the brief says you own is always looked at.
+            {answer.left_out.toLocaleString("en-GB")} of them were left out, those that can't serve
+            the brief and those changed longest ago. A part that the brief says you own is always
+            looked at.
           </Notice>
         ) : null}
         {answer.whole === false ? (
