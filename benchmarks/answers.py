@@ -267,7 +267,7 @@ def _numbers() -> tuple[tuple[str, float, float, bool, bool], ...]:
     """Return every number of a build document: path, usual range, whether whole, whether needed."""
     schema = Build.model_json_schema()["$defs"]
     usual = {
-        (model["title"] if "title" in model else name, key): field.get("usual")
+        (model.get("title", name), key): field.get("usual")
         for name, model in schema.items()
         for key, field in model.get("properties", {}).items()
     }

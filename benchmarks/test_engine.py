@@ -12,9 +12,9 @@ import pytest
 from benchmarks import scalar_loop
 from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
+from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
 from powertrain.doubt.draws import Doubt
-from powertrain.drive import Drive
 from powertrain.levers.board import sweep_of
 from powertrain.levers.registry import levers_of
 from powertrain.operating.blocks import in_blocks
@@ -51,7 +51,7 @@ def test_one_bench_answer_from_its_plain_document(benchmark):
 
 
 def test_a_million_top_speeds(benchmark):
-    drive = Drive.of(check_build(TRIKE))
+    drive = compile_drive(check_build(TRIKE))
     rng = np.random.default_rng(7)
     constants = drive.motor.constant_nm_per_a * rng.uniform(0.5, 2.0, MILLION)
     masses = drive.road.mass_kg * rng.uniform(0.7, 1.3, MILLION)

@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 
 from ops import draws  # noqa: F401  (loads the draws that are the same for everyone)
+from powertrain.compile.build import compile_drive
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
@@ -48,4 +49,4 @@ def build_with() -> Callable[[dict[str, Any]], Build]:
 
 @pytest.fixture
 def drive_with() -> Callable[[dict[str, Any]], Drive]:
-    return lambda changes: Drive.of(check_build(document_with(changes)))
+    return lambda changes: compile_drive(check_build(document_with(changes)))

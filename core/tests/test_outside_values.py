@@ -16,6 +16,7 @@ from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.operating.free import free_running
 from powertrain.operating.top_speed import top_speed
+from powertrain.stated import Stated
 from powertrain.units import torque_constant_nm_per_a
 from powertrain.vehicle.air import density_kg_m3
 
@@ -24,11 +25,13 @@ U = pint.UnitRegistry()
 
 def motor(kv: float, ohm: float, no_load_a: float = 0.0) -> PermanentMagnet:
     return PermanentMagnet.of(
-        PermanentMagnetMotor(
-            kind="permanent_magnet",
-            kv_rpm_per_v=kv,
-            resistance_ohm=ohm,
-            no_load_current_a=no_load_a,
+        Stated(
+            PermanentMagnetMotor(
+                kind="permanent_magnet",
+                kv_rpm_per_v=kv,
+                resistance_ohm=ohm,
+                no_load_current_a=no_load_a,
+            )
         )
     )
 
@@ -99,22 +102,22 @@ def test_cell_under_current_of_a_battery_library():
     # thevenin 0.2.1: OCV 3 + 1.2 soc, 10 Ah, 10 mohm, 20 A from soc 0.9: 3.88 V at once, and
     # 3.48 V after 600 s, in which a third of its charge is gone.
     for soc, volts in ((0.9, 3.88), (0.9 - 20 * 600 / 3600 / 10, 3.48)):
-        cell = Pack.of(
+        cell = Pack.of(Stated(
             Battery(
                 chemistry="li_ion", series=1, cell_capacity_ah=10.0, cell_resistance_mohm=10.0,
                 cell_voltage_v=3 + 1.2 * soc,
-            )
+            ))
         )  # fmt: skip
         assert cell.voltage_v(scalar(20.0)) == pytest.approx(volts, abs=5e-3)
 
 
 def test_cell_under_power_of_a_battery_library():
     # thevenin 0.2.1: 100 W from 3.6 V behind 10 mohm -> 30.3337 A, 3.29666 V.
-    cell = Pack.of(
+    cell = Pack.of(Stated(
         Battery(
             chemistry="li_ion", series=1, cell_capacity_ah=10.0, cell_resistance_mohm=10.0,
             cell_voltage_v=3.6,
-        )
+        ))
     )  # fmt: skip
     current = cell.current_at_power_a(scalar(100.0), scalar(0.0))
     assert current == pytest.approx(30.3337, abs=5e-5)

@@ -18,6 +18,7 @@ import numpy as np
 from powertrain.arrays import scalar
 from powertrain.bench.heat import limits_answer, nodes_at
 from powertrain.bench.numbers import limit_word, number
+from powertrain.compile.build import compile_drive
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.reading import check_model, read_build, warnings_of
@@ -26,7 +27,7 @@ from powertrain.documents.table import TABLES, BadRow, read_rows, write_rows
 from powertrain.documents.text import parse
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.heat.store import estimated
+from powertrain.heat.limits import limit_sources
 from powertrain.identify.answer import check_facts, identified
 from powertrain.ladder.answer import ladder_answer
 from powertrain.ladder.rungs import rungs_of
@@ -41,9 +42,10 @@ from powertrain.operating.state import State
 from powertrain.operating.steady import can_hold, energy_wh_per_km, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
 from powertrain.shelf.shipped import shipped_shelf
+from powertrain.stated import Stated
 from powertrain.units import kmh_from_mps, mps_from_kmh, rpm_from_rad_s
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 
 Answer = dict[str, Any]
 
@@ -59,7 +61,7 @@ def main(argv: Sequence[str] | None = None) -> int:
             print(DOCUMENTS[arguments.command](arguments))
             return 0
         build = read_build(_text(arguments.build))
-        answer = arguments.answer(build, Drive.of(build), arguments)
+        answer = arguments.answer(build, compile_drive(build), arguments)
         warnings = warnings_of(build)
         if warnings:
             answer["warnings"] = warnings
@@ -249,7 +251,7 @@ def _derate(build: Build, drive: Drive, arguments: Any) -> Answer:
 
 
 def _checks(build: Build, drive: Drive, arguments: Any) -> Answer:
-    verdicts, not_judged = judge_all(Case.of(build, drive))
+    verdicts, not_judged = judge_all(RuleContext.of(build))
     return {
         "verdicts": [verdict.model_dump() for verdict in verdicts],
         "not_judged": [limit.model_dump() for limit in not_judged],
@@ -257,15 +259,15 @@ def _checks(build: Build, drive: Drive, arguments: Any) -> Answer:
 
 
 def _thermal(build: Build, drive: Drive, arguments: Any) -> Answer:
-    case = Case.of(build, drive)
-    heat, limits = case.picture.heat, limits_answer(case.limits)
-    stall = case.stall
+    context = RuleContext.of(build)
+    heat, stall = context.results.heat, context.stall
+    limits = limits_answer(context.limits, limit_sources(Stated(build)))
     return {
         "limits": {key: limit.model_dump() for key, limit in limits.items()},
-        "estimated_from": estimated(build),
+        "estimated_from": dict(context.compiled.estimated),
         "moments": {
             moment.id: {
-                "after_s": float(case.picture.lasts_s[index]),
+                "after_s": float(context.results.lasts_s[index]),
                 **{
                     key: node.model_dump(exclude={"burnt_band"})
                     for key, node in nodes_at(heat, index).items()
@@ -273,11 +275,11 @@ def _thermal(build: Build, drive: Drive, arguments: Any) -> Answer:
                 "runs_away": bool(heat.runs_away[index]),
                 "repeat_share": float(heat.repeat_share[index]),
             }
-            for index, moment in enumerate(case.moments.all())
+            for index, moment in enumerate(context.moments.all())
         },
         "stall": {
             "seconds": number(stall.seconds),
-            "node": stall.node,
+            "node": stall.first,
             "motor_current_a": float(stall.state.motor_current_a),
         },
     }

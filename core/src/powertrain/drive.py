@@ -2,14 +2,14 @@
 
 from dataclasses import dataclass, replace
 
-from powertrain.arrays import Array, scalar, scalar_or
+from powertrain.arrays import Array
 from powertrain.battery.pack import Pack
 from powertrain.controller.chopper import Chopper
-from powertrain.documents.build import Build
 from powertrain.gearing.train import Train
-from powertrain.motor.of_document import motor_of
+from powertrain.motor.kinds import motor_of
 from powertrain.motor.protocol import Motor
 from powertrain.motor.timing import Timing
+from powertrain.stated import Stated
 from powertrain.units import radius_m_from_circumference_mm
 from powertrain.vehicle.road_load import RoadLoad
 from powertrain.vehicle.traction import Grip
@@ -33,24 +33,24 @@ class Drive:
     grip: Grip
 
     @classmethod
-    def of(cls, build: Build) -> "Drive":
+    def of(cls, build: Stated) -> "Drive":
         """Return the drive that a checked document describes."""
-        pack, motor = Pack.of(build.battery), motor_of(build.motor)
-        timing = Timing.of(build.motor, build.controller)
+        said_motor, said_controller = build.under("motor"), build.under("controller")
+        pack, motor = Pack.of(build.under("battery")), motor_of(said_motor)
+        timing = Timing.of(said_motor, said_controller)
         if timing is not None:
             motor = motor.timed(timing)
-        controller = Chopper.of(build.controller)
+        controller, wheel = Chopper.of(said_controller), build.under("wheel")
+        vehicle = build.under("vehicle")
         return cls(
             pack=pack,
             controller=controller,
             motor=_fed(motor, pack, controller),
-            train=Train.of(build.gearing),
-            wheel_radius_m=scalar(
-                radius_m_from_circumference_mm(build.wheel.rolling_circumference_mm)
-            ),
-            wheel_inertia_kg_m2=scalar_or(build.wheel.inertia_kg_m2, 0.0),
-            road=RoadLoad.of(build.vehicle, build.conditions),
-            grip=Grip.of(build.vehicle),
+            train=Train.of(tuple(build.each("gearing"))),
+            wheel_radius_m=radius_m_from_circumference_mm(wheel.number("rolling_circumference_mm")),
+            wheel_inertia_kg_m2=wheel.number("inertia_kg_m2", 0.0),
+            road=RoadLoad.of(vehicle, build.under("conditions")),
+            grip=Grip.of(vehicle),
         )
 
     def wide_open(self) -> "Drive":

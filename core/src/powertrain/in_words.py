@@ -2,7 +2,8 @@
 
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.build import Build
-from powertrain.motor.of_document import in_words
+from powertrain.motor.kinds import in_words
+from powertrain.stated import Stated
 
 
 def drive_in_words(document: Build) -> str:
@@ -13,4 +14,4 @@ def drive_in_words(document: Build) -> str:
     stages = len(document.gearing)
     words = {0: "hub motor", 1: "one stage", 2: "two stages", 3: "three stages", 4: "four stages"}
     train = words.get(stages, f"{stages} stages")
-    return f"{pack}, {motors}{in_words(motor)}, {train}"
+    return f"{pack}, {motors}{in_words(Stated(motor))}, {train}"

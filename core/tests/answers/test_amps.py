@@ -9,14 +9,14 @@ from core.tests.answers.test_heat import FAST_CAR
 from core.tests.conftest import document_with
 from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
+from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.operating.free import NO_SLIP
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.inrush import fastest_ramp_pct_s
 from powertrain.operating.top_speed import top_speed_mps
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 from powertrain.ways.overvolt import overvolt
 
 LATE = {"controller.motor_current_limit_a": 120, "controller.battery_current_limit_a": 120,
@@ -26,7 +26,7 @@ LATE = {"controller.motor_current_limit_a": 120, "controller.battery_current_lim
 
 def judged(changes):
     build = check_build(document_with(changes))
-    return {one.id: one for one in judge_all(Case.of(build, Drive.of(build)))[0]}
+    return {one.id: one for one in judge_all(RuleContext.of(build))[0]}
 
 
 def swept(drive):
@@ -44,7 +44,7 @@ def swept(drive):
 def test_peak_amps_are_the_most_at_any_speed_up_to_top_speed(changes):
     build = check_build(document_with(changes))
     answer = solve(build)
-    pack_a, motor_a = swept(Drive.of(build))
+    pack_a, motor_a = swept(compile_drive(build))
     figures = answer.doubt.figures
     assert figures["pack_peak_a"].value == pytest.approx(pack_a, rel=2e-3)
     assert figures["motor_peak_a"].value == pytest.approx(motor_a, rel=2e-3)
@@ -52,7 +52,7 @@ def test_peak_amps_are_the_most_at_any_speed_up_to_top_speed(changes):
 
 
 def test_a_peak_rating_is_held_against_the_true_peak():
-    pack_a, _ = swept(Drive.of(check_build(document_with(LATE))))
+    pack_a, _ = swept(compile_drive(check_build(document_with(LATE))))
     assert pack_a > 85
     assert judged({**LATE, "battery.peak_current_a": 80})["pack_peak"].severity == "stop"
     assert judged({**LATE, "battery.peak_current_a": 80})["pack_peak"].value == pytest.approx(
@@ -62,8 +62,8 @@ def test_a_peak_rating_is_held_against_the_true_peak():
 
 def test_a_cars_amps_are_those_that_its_tyres_ask():
     build = check_build(document_with(FAST_CAR))
-    stalled = full_throttle(replace(Drive.of(build), grip=NO_SLIP), scalar(0.0))
-    held = full_throttle(Drive.of(build), scalar(0.0))
+    stalled = full_throttle(replace(compile_drive(build), grip=NO_SLIP), scalar(0.0))
+    held = full_throttle(compile_drive(build), scalar(0.0))
     assert stalled.motor_current_a > 500
     # mu m g r / (G eta k) + I0 by hand: the friction is assumed to be 0.9 to 1.
     newtons = float(held.force_n) / 3.1 / 9.80665
@@ -78,7 +78,7 @@ def test_a_grabbed_trigger_is_told_with_the_ramp_that_spares_the_pack():
     # 16.4 V through pack 10 mohm, path 1 and motor 8.
     assert seen.value == pytest.approx(16.4 / 0.019, rel=1e-6)
     assert "ramp" in seen.why
-    drive = Drive.of(check_build(document_with(FAST_CAR)))
+    drive = compile_drive(check_build(document_with(FAST_CAR)))
     rate = fastest_ramp_pct_s(drive, 4 * 3.2)
     assert 5 < rate < 5000
     assert fastest_ramp_pct_s(drive, 4 * 3.6) < rate
@@ -105,7 +105,7 @@ def ramp_by_hand(drive, rate_pct_s):
 
 
 def test_the_ramp_agrees_with_one_stepped_finely():
-    drive = Drive.of(check_build(document_with(FAST_CAR)))
+    drive = compile_drive(check_build(document_with(FAST_CAR)))
     rate = fastest_ramp_pct_s(drive, 12.8)
     assert ramp_by_hand(drive, rate) >= 12.8 * 0.99
     assert ramp_by_hand(drive, 1.3 * rate) < 12.8
@@ -129,7 +129,7 @@ CURED = [
 def test_no_cure_is_a_limit_below_what_top_speed_takes(changes):
     document = document_with({**changes, "moments.climb_grade_pct": 8})
     build = check_build(document)
-    top = Case.of(build, Drive.of(build)).moments.top_speed.state
+    top = RuleContext.of(build).moments.top_speed.state
     needs = {"controller.motor_current_limit_a": float(top.motor_current_a),
              "controller.battery_current_limit_a": float(top.battery_current_a)}  # fmt: skip
     for seen in judged({**changes, "moments.climb_grade_pct": 8}).values():

@@ -10,17 +10,17 @@ from core.tests.conftest import document_with
 from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
 from powertrain.cli import main
+from powertrain.compile.build import compile_build
 from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
-from powertrain.drive import Drive
-from powertrain.heat.limits import Limits
-from powertrain.heat.store import Store
+from powertrain.heat.limits import limit_sources
 from powertrain.ladder.rungs import rungs_of
 from powertrain.ladder.sizes import sizes_of
 from powertrain.levers.board import levers_board
 from powertrain.shelf.shipped import shipped_shelf
+from powertrain.stated import Stated
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 
 FAST_CAR = {
     "vehicle": {"kind": "ground", "mass_kg": 3.1, "rolling_resistance": 0.03,
@@ -43,7 +43,7 @@ WEAK = {"motor.mass_kg": 0.15, "moments.climb_grade_pct": 14, "moments.climb_len
 
 def verdicts_of(changes):
     build = check_build(document_with(changes))
-    return {one.id: one for one in judge_all(Case.of(build, Drive.of(build)))[0]}
+    return {one.id: one for one in judge_all(RuleContext.of(build))[0]}
 
 
 def test_a_launch_is_read_at_its_end():
@@ -180,7 +180,7 @@ def test_a_motor_without_gearing_is_a_hub_whose_wide_rim_makes_much_of_its_mass(
     hub = {"kv_rpm_per_v": 9.2, "resistance_ohm": 0.62, "no_load_current_a": 0.3,
            "kind": "permanent_magnet", "commutation": "brushless"}  # fmt: skip
     build = check_build({**document_with({}), "motor": hub, "gearing": []})
-    store = Store.of(build, Drive.of(build))
+    store = compile_build(build).thermal
     kg = store.motor.winding_j_per_k / 385 / 0.18
     assert kg == pytest.approx(4.2, rel=0.02)
-    assert "small motor" in Limits.of(build).case.source
+    assert "small motor" in limit_sources(Stated(build))["case"]

@@ -7,29 +7,27 @@ from scipy.integrate import quad
 from core.tests.conftest import document_with
 from core.tests.motor.test_kinds import packaged
 from powertrain.arrays import scalar
+from powertrain.compile.build import compile_build, compile_drive, compile_limits
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
-from powertrain.heat.limits import Limits
 from powertrain.heat.stall import stall_of
-from powertrain.heat.store import Store
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
 from powertrain.operating.limits import Limit
 from powertrain.operating.steady import can_hold, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 
 LEVEL = scalar(0.0)
 
 
 def drive(changes):
-    return Drive.of(check_build(document_with(changes)))
+    return compile_drive(check_build(document_with(changes)))
 
 
 def judged(changes):
     build = check_build(document_with(changes))
-    return {one.id: one for one in judge_all(Case.of(build, Drive.of(build)))[0]}
+    return {one.id: one for one in judge_all(RuleContext.of(build))[0]}
 
 
 @pytest.mark.parametrize("share", [0.5, 0.8, 0.95, 0.99])
@@ -58,10 +56,10 @@ def test_a_coarse_launch_is_good_to_a_thousandth_near_the_top(changes, share):
 def test_a_motor_with_its_inverter_is_warm_at_standstill(sheet):
     motor = packaged(**sheet, mass_kg=12.0).model_dump(exclude_none=True)
     build = check_build(document_with({"motor": motor, "controller": {"resistance_ohm": 0}}))
-    one = Drive.of(build)
+    one = compile_drive(build)
     held = full_throttle(one, LEVEL)
     assert held.battery_current_a > 0
-    stalled = stall_of(one, Store.of(build, one), Limits.of(build))
+    stalled = stall_of(one, compile_build(build).thermal, compile_limits(build))
     assert np.isfinite(stalled.seconds)
     # 60 N.m at 2,500 rpm are 15.7 kW; holding it takes 4 % of that by common practice.
     watts = float(stalled.state.copper_heat_w + stalled.state.brush_heat_w)
@@ -147,7 +145,7 @@ def test_thinner_air_cools_less():
     def case_c(conditions):
         changes = {"conditions": conditions, "motor.mass_kg": 2.5, "moments.climb_grade_pct": 6}
         build = check_build(document_with(changes))
-        return float(Case.of(build, Drive.of(build)).picture.heat.case.steady_c[2])
+        return float(RuleContext.of(build).results.heat.case.steady_c[2])
 
     high = case_c({"altitude_m": 3500, "ambient_c": 20})
     assert high > case_c({"altitude_m": 0, "ambient_c": 20}) + 0.1

@@ -4,15 +4,15 @@ import pytest
 
 from core.tests.conftest import document_with
 from powertrain.arrays import scalar
+from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.levers.board import levers_board
 from powertrain.levers.operations import Press, carry_out
 from powertrain.operating.top_speed import top_speed
 from powertrain.shelf.shipped import shipped_shelf
 from powertrain.units import kmh_from_mps
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 from powertrain.ways.roads import roads
 
 
@@ -25,7 +25,7 @@ def pressed(document, step, times):
 
 def judged(changes):
     build = check_build(document_with(changes))
-    return {one.id: one for one in judge_all(Case.of(build, Drive.of(build)))[0]}
+    return {one.id: one for one in judge_all(RuleContext.of(build))[0]}
 
 
 @pytest.mark.parametrize(
@@ -42,7 +42,8 @@ def test_as_many_presses_down_as_up_leave_the_very_document(stated):
 
 
 def top_kmh(document):
-    return float(kmh_from_mps(top_speed(Drive.of(check_build(document)), scalar(0.0)).speed_mps))
+    drive = compile_drive(check_build(document))
+    return float(kmh_from_mps(top_speed(drive, scalar(0.0)).speed_mps))
 
 
 def test_a_press_and_a_statement_are_the_same():

@@ -10,10 +10,9 @@ from powertrain.catalogue.fits import fits_brief, fits_build
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.shelf.shipped import shipped_shelf
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 
 SHELF = shipped_shelf()
 STRICT = {
@@ -31,7 +30,7 @@ def build() -> Build:
 
 def stopped(changes: dict[str, Any]) -> bool:
     built = check_build(document_with({**STRICT, **changes}))
-    verdicts, _ = judge_all(Case.of(built, Drive.of(built)))
+    verdicts, _ = judge_all(RuleContext.of(built))
     return any(verdict.severity == "stop" for verdict in verdicts)
 
 

@@ -8,15 +8,14 @@ from hypothesis import strategies as st
 from core.tests.conftest import document_with
 from core.tests.strategies import builds
 from ops.draws import examples
+from powertrain.compile.build import compile_build, compile_drive
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.doubt.bands import bands_of, shares_of
 from powertrain.doubt.draws import DRAWS, Doubt, variants
 from powertrain.doubt.tolerances import doubtful_inputs
-from powertrain.drive import Drive
-from powertrain.figures import figures_of, picture_of
-from powertrain.heat.store import Store
 from powertrain.operating.free import free_running_full
+from powertrain.results import figures_of, results_of
 
 
 def known(**tolerances):
@@ -32,7 +31,7 @@ def known(**tolerances):
 
 def free_rpm(build, doubt):
     many = variants(build, doubt)
-    return free_running_full(many.drives).motor_rpm
+    return free_running_full(many.compiled.drive).motor_rpm
 
 
 def test_a_tolerance_is_met_four_times_in_five():
@@ -63,7 +62,7 @@ def test_origins_are_ordered_and_a_stated_tolerance_goes_first():
 def test_losses_are_drawn_not_efficiencies():
     build = check_build(document_with({"gearing.0.efficiency": 0.98}))
     many = variants(build, Doubt.of(build))
-    drawn = many.drives.train.efficiencies[0]
+    drawn = many.compiled.drive.train.efficiencies[0]
     assert np.all((drawn > 0) & (drawn < 1))
 
 
@@ -72,18 +71,18 @@ def test_the_first_row_is_the_build_as_it_stands():
     many = variants(build, Doubt.of(build), [{"battery.series": 14}], draws=8, paired=4)
     assert many.changes.tolist() == [0] * 9 + [1] * 5
     assert many.draws.tolist() == [-1, *range(8), -1, *range(4)]
-    alone = Drive.of(build)
-    assert many.drives.pack.open_circuit_v[0] == alone.pack.open_circuit_v
-    assert many.drives.motor.constant_nm_per_a[0] == alone.motor.constant_nm_per_a
+    alone = compile_drive(build)
+    assert many.compiled.drive.pack.open_circuit_v[0] == alone.pack.open_circuit_v
+    assert many.compiled.drive.motor.constant_nm_per_a[0] == alone.motor.constant_nm_per_a
 
 
 def test_a_draw_of_a_change_is_the_same_draw_of_the_build():
     build = check_build(document_with({}))
     many = variants(build, Doubt.of(build), [{"battery.series": 26}], draws=8, paired=8)
-    volts = many.drives.pack.open_circuit_v
+    volts = many.compiled.drive.pack.open_circuit_v
     assert volts[10:].tolist() == pytest.approx((2 * volts[1:9]).tolist())
-    assert many.drives.motor.resistance_ohm[10:].tolist() == pytest.approx(
-        many.drives.motor.resistance_ohm[1:9].tolist()
+    assert many.compiled.drive.motor.resistance_ohm[10:].tolist() == pytest.approx(
+        many.compiled.drive.motor.resistance_ohm[1:9].tolist()
     )
 
 
@@ -93,14 +92,12 @@ def test_variants_are_what_their_documents_would_be(document, cells):
     build = check_build(document)
     change = {"battery.series": cells}
     many = variants(build, Doubt.of(build), [change], draws=2)
-    picture = picture_of(build, many.drives, many.stores, fine=False, timed=False)
-    figures = figures_of(build, many.drives, picture)
-    other = check_build(changed(document, change))
-    drive = Drive.of(other)
-    alone = picture_of(build, drive, Store.of(other, drive), fine=False, timed=False)
+    figures = figures_of(many.compiled, results_of(many.compiled, fine=False, timed=False))
+    other = compile_build(check_build(changed(document, change)))
+    told = figures_of(other, results_of(other, fine=False, timed=False))
     # Launch and cruise are asked as of the first build, which the other's own are not.
     for key in ("top_speed_kmh", "climb_kmh"):
-        wanted = float(figures_of(build, drive, alone)[key])
+        wanted = float(told[key])
         got = float(np.broadcast_to(figures[key], (4,))[3])
         assert got == pytest.approx(wanted, rel=1e-5, abs=1e-6), key
 

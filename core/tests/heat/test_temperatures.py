@@ -7,14 +7,14 @@ import pytest
 
 from core.tests.conftest import document_with
 from powertrain.arrays import scalar
+from powertrain.compile.build import compile_build, compile_drive, compile_limits
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
-from powertrain.heat.limits import Limits
+from powertrain.heat.limits import limit_sources
 from powertrain.heat.stall import stall_of
-from powertrain.heat.store import Store, estimated
 from powertrain.heat.temperatures import flows_of, temperatures
 from powertrain.operating.steady import steady
-from powertrain.verdicts.verdict import Case
+from powertrain.stated import Stated
+from powertrain.verdicts.context import RuleContext
 
 GIVEN = {
     "winding_j_per_k": 180.0, "case_j_per_k": 900.0, "winding_to_case_k_per_w": 0.2,
@@ -24,23 +24,23 @@ GIVEN = {
 
 def case_of(changes):
     build = check_build(document_with(changes))
-    return Case.of(build, Drive.of(build))
+    return RuleContext.of(build)
 
 
 def climbing(changes, seconds=60.0):
     """Return temperatures `seconds` into a steady 15 km/h on 8 %."""
     build = check_build(document_with(changes))
-    drive = Drive.of(build)
+    drive = compile_drive(build)
     state = steady(drive, scalar(15 / 3.6), scalar(8.0))
     flows = flows_of(drive, state)
-    return temperatures(Store.of(build, drive), flows, Limits.of(build), scalar(seconds))
+    return temperatures(compile_build(build).thermal, flows, compile_limits(build), scalar(seconds))
 
 
 def test_the_insulation_classes():
     # IEC 60085 (from memory): A 105, E 120, B 130, F 155, H 180.
     found = {
-        letter: Limits.of(check_build(document_with({"motor.insulation_class": letter})))
-        .winding.value_c
+        letter: compile_limits(check_build(document_with({"motor.insulation_class": letter})))
+        .winding
         for letter in "AEBFH"
     }  # fmt: skip
     assert found == {"A": 105, "E": 120, "B": 130, "F": 155, "H": 180}
@@ -48,11 +48,11 @@ def test_the_insulation_classes():
 
 def test_a_limit_is_the_makers_before_the_classs_before_the_trades():
     said = {"motor.max_winding_c": 140, "motor.insulation_class": "H"}
-    assert Limits.of(check_build(document_with(said))).winding.value_c == 140
-    assert Limits.of(check_build(document_with(said))).case.value_c == 140
-    plain = Limits.of(check_build(document_with({})))
+    assert compile_limits(check_build(document_with(said))).winding == 140
+    assert compile_limits(check_build(document_with(said))).case == 140
+    plain = compile_limits(check_build(document_with({})))
     # Common practice, no source: a controller's case 60 to 65 C, packs 60 C.
-    assert (plain.controller.value_c, plain.pack.value_c) == (65, 60)
+    assert (plain.controller, plain.pack) == (65, 60)
 
 
 @pytest.mark.parametrize(
@@ -61,9 +61,10 @@ def test_a_limit_is_the_makers_before_the_classs_before_the_trades():
     [(0.2, 65, 105), (3.0, 80, 130), (55.0, 100, 155)],
 )
 def test_a_case_without_a_makers_figure_is_judged_by_its_size(mass_kg, case_c, winding_c):
-    found = Limits.of(check_build(document_with({"motor.mass_kg": mass_kg})))
-    assert (found.case.value_c, found.winding.value_c) == (case_c, winding_c)
-    assert "usual for" in found.case.source
+    build = check_build(document_with({"motor.mass_kg": mass_kg}))
+    found = compile_limits(build)
+    assert (found.case, found.winding) == (case_c, winding_c)
+    assert "usual for" in limit_sources(Stated(build))["case"]
 
 
 def test_steady_case_by_hand():
@@ -71,7 +72,7 @@ def test_steady_case_by_hand():
     changes = {"motor.thermal": GIVEN, "motor.cooling": {"air": "closed"}}
     seen = climbing({**changes, "motor.thermal": {**GIVEN, "case_to_air_k_per_w": 0.05}})
     build = check_build(document_with(changes))
-    state = steady(Drive.of(build), scalar(15 / 3.6), scalar(8.0))
+    state = steady(compile_drive(build), scalar(15 / 3.6), scalar(8.0))
     cold, turning = float(state.copper_heat_w), float(state.turning_heat_w)
     rise = 0.0
     for _ in range(200):
@@ -84,18 +85,19 @@ def test_steady_case_by_hand():
 
 def test_what_is_given_goes_before_what_is_estimated():
     build = check_build(document_with({"motor.thermal": GIVEN, "motor.mass_kg": 2.6}))
-    store = Store.of(build, Drive.of(build))
+    store = compile_build(build).thermal
     assert float(store.motor.case_j_per_k) == 900
-    assert "motor" not in estimated(build)
-    assert estimated(check_build(document_with({})))["motor"] == "constants"
-    assert estimated(check_build(document_with({"motor.mass_kg": 2})))["motor"] == "mass"
-    assert estimated(check_build(document_with({"motor.diameter_mm": 80})))["motor"] == "size"
+    assert "motor" not in compile_build(build).estimated
+    for said, known_from in (({}, "constants"), ({"motor.mass_kg": 2}, "mass"),
+                             ({"motor.diameter_mm": 80}, "size")):  # fmt: skip
+        other = compile_build(check_build(document_with(said)))
+        assert other.estimated["motor"] == known_from
 
 
 def test_estimates_are_of_the_right_order():
     # A winding of 18 % of 2.6 kg at 385 J/(kg K), a case of the rest at 460 (handbook values).
     build = check_build(document_with({"motor.mass_kg": 2.6}))
-    store = Store.of(build, Drive.of(build))
+    store = compile_build(build).thermal
     assert float(store.motor.winding_j_per_k) == pytest.approx(0.18 * 2.6 * 385)
     assert float(store.motor.case_j_per_k) == pytest.approx(0.82 * 2.6 * 460)
 
@@ -130,7 +132,7 @@ def test_weaker_magnets_take_more_amps_for_the_same_push():
     rise = float(weak.case.steady_c) - 20
     lost = 0.002 * rise
     build = check_build(document_with({"motor.thermal": GIVEN}))
-    state = steady(Drive.of(build), scalar(15 / 3.6), scalar(8.0))
+    state = steady(compile_drive(build), scalar(15 / 3.6), scalar(8.0))
     copper = float(state.copper_heat_w) / (1 - lost) ** 2
     winding = float(weak.winding.steady_c)
     through = (winding - float(weak.case.steady_c)) / 0.2
@@ -144,11 +146,11 @@ def test_a_short_stall_stores_all_its_heat():
                "controller.motor_current_limit_a": 150, "controller.battery_current_limit_a": 200,
                "controller.mass_kg": 5, "motor.max_winding_c": 105}  # fmt: skip
     build = check_build(document_with(changes))
-    drive = Drive.of(build)
-    seen = stall_of(drive, Store.of(build, drive), Limits.of(build))
+    drive = compile_drive(build)
+    seen = stall_of(drive, compile_build(build).thermal, compile_limits(build))
     heat = 150**2 * 0.045
     wanted = 40 * 2 / 3 / (0.00393 * heat) * math.log(1 + 0.00393 * (105 - 20))
-    assert seen.node == "winding"
+    assert seen.first == "winding"
     assert seen.seconds == pytest.approx(wanted, rel=0.01)
 
 
@@ -159,7 +161,7 @@ def test_repeated_duty_keeps_the_mean_at_the_limit():
     share = float(seen.repeat_share)
     assert 0 < share < 1
     build = check_build(document_with(heavy))
-    state = steady(Drive.of(build), scalar(15 / 3.6), scalar(8.0))
+    state = steady(compile_drive(build), scalar(15 / 3.6), scalar(8.0))
     hot = float(state.copper_heat_w) * (1 + 0.00393 * (105 - 20))
     case = (105 - 20 - share * hot * 0.2) / (share * (hot + float(state.turning_heat_w)))
     # What is left for the case is its resistance to air; a closed box doubles the stated one.
@@ -186,8 +188,6 @@ def test_the_verdict_on_heat_leads_to_a_cure():
     assert seen.fix is not None
     assert "of the time" in seen.why
     cured = check_build(changed(document_with(tall), seen.fix.change))
-    after = next(
-        v for v in judge_all(Case.of(cured, Drive.of(cured)))[0] if v.id == "winding_temperature"
-    )
+    after = next(v for v in judge_all(RuleContext.of(cured))[0] if v.id == "winding_temperature")
     assert after.severity != "stop"
     assert after.value <= after.limit

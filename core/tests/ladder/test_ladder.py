@@ -10,22 +10,20 @@ from core.tests.conftest import TRIKE
 from powertrain.archetypes import all_archetypes
 from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
+from powertrain.compile.build import compile_build, compile_drive, with_moments
 from powertrain.documents.brief import Brief
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.heat.store import Store
 from powertrain.heat.temperatures import after, flows_of
 from powertrain.ladder.answer import ladder_answer
 from powertrain.ladder.rungs import rungs_of
 from powertrain.ladder.sizes import MOST_RUNGS, StageSizes, sizes_of
 from powertrain.operating.full_throttle import full_throttle
-from powertrain.operating.moments import with_moments
 from powertrain.operating.top_speed import top_speed
 from powertrain.shelf.shipped import shipped_shelf
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 
 SIZES = [StageSizes(0, (11, 13, 16, 20), (32, 48, 60)), StageSizes(1, (14, 18), (40, 44, 88))]
 
@@ -63,16 +61,16 @@ def test_every_rung_equals_the_build_solved_alone(build, rungs):
     assert len(rungs) == 4 * 3 * 2 * 3
     for rung in range(len(rungs)):
         one = alone(build, rungs, rung)
-        drive = Drive.of(one)
+        drive = compile_drive(one)
         flat = top_speed(drive, scalar(0.0))
         figure = {name: rungs.figure(name)[rung] for name in rungs.figures}
         assert figure["top_speed_kmh"] == pytest.approx(float(flat.speed_mps) * 3.6, rel=1e-6)
         start = full_throttle(drive, scalar(0.0))
         assert figure["launch_n"] == pytest.approx(float(start.force_n), rel=1e-9)
-        hot = after(Store.of(one, drive), flows_of(drive, flat), scalar(60.0))
+        hot = after(compile_build(one).thermal, flows_of(drive, flat), scalar(60.0))
         assert figure["winding_minute_c"] == pytest.approx(float(hot["winding"]), abs=1e-3)
-        case = Case.of(one, drive)
-        climbed = case.picture.after_climb()
+        case = RuleContext.of(one)
+        climbed = case.results.after_climb()
         assert figure["winding_climb_c"] == pytest.approx(float(climbed["winding"]), abs=1e-3)
 
 
@@ -104,7 +102,7 @@ def test_what_stops_a_rung_stops_the_build_alone(build, rungs):
     assert 0 < np.count_nonzero(stop < 0) < len(rungs)
     for rung in range(len(rungs)):
         one = alone(build, rungs, rung)
-        verdicts, _ = judge_all(Case.of(one, Drive.of(one)))
+        verdicts, _ = judge_all(RuleContext.of(one))
         stopped = [verdict.id for verdict in verdicts if verdict.severity == "stop"]
         assert (stop[rung] >= 0) == bool(stopped), (rungs.teeth(rung), stopped)
 

@@ -4,13 +4,14 @@ import numpy as np
 import pytest
 
 from core.tests.conftest import TRIKE, document_with
+from powertrain.compile.build import compile_drive
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.levers.board import BETTER, levers_board
 from powertrain.levers.registry import levers_of, press
 from powertrain.operating.distance import range_km
 from powertrain.operating.launch import launch
+from powertrain.operating.settings import Usable
 from powertrain.operating.steady import steady
 from powertrain.operating.top_speed import top_speed
 from powertrain.units import kmh_from_mps, mps_from_kmh
@@ -21,7 +22,7 @@ LONG = {**TRIKE, "moments": {"cruise_kmh": 18, "launch_to_kmh": 20}}
 def figures(document):
     """Return figures of a build one by one, each by its own question."""
     build = check_build(document)
-    drive = Drive.of(build)
+    drive = compile_drive(build)
     flat, hill = (top_speed(drive, np.float64(grade)) for grade in (0.0, 8.0))
     run = launch(drive, np.float64(mps_from_kmh(20.0)))
     cruise = steady(drive, np.float64(5.0), np.float64(0.0))
@@ -29,7 +30,7 @@ def figures(document):
         "top_speed_kmh": float(kmh_from_mps(flat.speed_mps)),
         "climb_kmh": float(kmh_from_mps(hill.speed_mps)),
         "launch_s": float(run.time_s),
-        "range_km": float(range_km(drive, build, cruise)),
+        "range_km": float(range_km(drive, Usable(100.0, 10.0), cruise)),
         "motor_peak_a": float(run.peak_motor_current_a),
     }
 

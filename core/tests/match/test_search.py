@@ -10,13 +10,13 @@ from powertrain.documents.brief import Wishes
 from powertrain.documents.electrics import Controller
 from powertrain.documents.vehicle import FixedStage
 from powertrain.errors import Refusal
-from powertrain.figures import steady_picture
 from powertrain.match.answer import answer_of
 from powertrain.match.judged import judge
 from powertrain.match.matched import matched
 from powertrain.match.options import Options
 from powertrain.match.ranking import ordered
 from powertrain.match.search import Search
+from powertrain.results import steady_picture
 
 
 @pytest.mark.parametrize("name", BRIEFS)

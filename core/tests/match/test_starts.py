@@ -5,8 +5,9 @@ import pytest
 from powertrain.match.answer import answer_of
 from powertrain.match.search import Search
 from powertrain.match.starts import start_briefs
-from powertrain.motor.of_document import make_of
+from powertrain.motor.kinds import make_of
 from powertrain.shelf.shipped import shipped_shelf
+from powertrain.stated import Stated
 
 STARTS = {start.id: start.document for start in start_briefs()}
 SHELF = shipped_shelf()
@@ -27,7 +28,7 @@ def test_the_first_results_are_drives_that_people_would_build(name, usual):
     answer = answer_of(Search(brief, SHELF, best=30).run(), 30, by_trio=True, bands=False)
     assert answer.whole
     first = [MOTORS[one.parts.motor] for one in answer.results[:3]]
-    assert usual in [(part.mounts, make_of(part.motor)) for part in first]
+    assert usual in [(part.mounts, make_of(Stated(part.motor))) for part in first]
     turn_mm = brief.wheel.rolling_circumference_mm
     for one in answer.results:
         assert one.figures["added_mass_kg"] < brief.vehicle.mass_kg

@@ -13,12 +13,11 @@ import pytest
 from core.tests.match.small import brief_of
 from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
+from powertrain.compile.build import compile_build, compile_drive, compile_limits
 from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
-from powertrain.heat.limits import Limits
 from powertrain.heat.stall import stall_of
-from powertrain.heat.store import Store
 from powertrain.match.answer import parts_of
 from powertrain.match.judged import judge
 from powertrain.match.search import Search
@@ -53,7 +52,7 @@ class Candidate:
 
     @property
     def drive(self) -> Drive:
-        return Drive.of(self.build)
+        return compile_drive(self.build)
 
 
 def brief_with(wishes: dict[str, Any], name: str = "trike") -> tuple[Brief, Shelf]:
@@ -105,7 +104,8 @@ def start_s(one: Candidate) -> float:
 
 def stall_s(one: Candidate) -> float:
     drive = one.drive
-    return float(stall_of(drive, Store.of(one.build, drive), Limits.of(one.build)).seconds)
+    thermal, limits = compile_build(one.build).thermal, compile_limits(one.build)
+    return float(stall_of(drive, thermal, limits).seconds)
 
 
 CASES: dict[str, tuple[Callable[[Candidate], float], Callable[[float], dict[str, Any]], int]] = {

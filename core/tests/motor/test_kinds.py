@@ -6,13 +6,14 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from core.tests.conftest import TRIKE, document_with
+from core.tests.conftest import document_with
 from powertrain.arrays import scalar
+from powertrain.compile.build import compile_drive
 from powertrain.documents.motor import PackagedMotor, PermanentMagnetMotor, SeriesWoundMotor
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.motor.of_document import can_be_timed, rewound, turned
+from powertrain.levers.operations import Turn, carry_out
+from powertrain.motor.kinds import can_be_timed, rewound
 from powertrain.motor.packaged import Packaged
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.motor.series_wound import SeriesWound
@@ -22,10 +23,19 @@ from powertrain.operating.launch import launch
 from powertrain.operating.limits import Limit
 from powertrain.operating.steady import steady
 from powertrain.operating.top_speed import top_speed
+from powertrain.stated import Stated
 from powertrain.units import rpm_from_rad_s
 
 NOTHING = scalar(0.0)
 MACHINES = json.loads((Path(__file__).parents[1] / "reference/dc_machines.json").read_text())
+
+
+def made(model, document):
+    return model.of(Stated(document))
+
+
+def rewound_document(document, share):
+    return rewound(Stated(document), share)
 
 
 def magnets(**more):
@@ -50,7 +60,7 @@ def test_permanent_magnet_machine_of_a_simulation_library(point):
     given = MACHINES["permanent_magnet"]["parameters"]
     document = magnets(kv_rpm_per_v=rpm_from_rad_s(1.0) / given["psi_e"],
                        resistance_ohm=given["r_a"], no_load_current_a=0.0)  # fmt: skip
-    motor = PermanentMagnet.of(document)
+    motor = made(PermanentMagnet, document)
     amps = motor.current_at_torque_a(NOTHING, scalar(point["load_nm"]))
     assert amps == pytest.approx(point["current_a"], rel=1e-9)
     speed = motor.speed_at_voltage_rad_s(amps, scalar(MACHINES["volts"]))
@@ -63,7 +73,7 @@ def test_series_machine_of_a_simulation_library(point):
     # half-saturation far above the amps comes as near to it as is asked here.
     given = MACHINES["series"]["parameters"]
     never = 1e9
-    motor = SeriesWound.of(
+    motor = made(SeriesWound, 
         series(saturated_constant_nm_per_a=1.0, half_saturation_current_a=2e6,
                resistance_ohm=given["r_a"] + given["r_e"], loss_torque_nm=1e-4)
     )  # fmt: skip
@@ -81,7 +91,7 @@ def test_series_motor_of_a_textbook():
     # Chapman, Electric Machinery Fundamentals 4e, ex. 9-5 (from memory): 250 V, 0.08 ohm, 50 A;
     # the magnetisation curve gives 80 V at 1,200 rpm: E 246 V, 3,690 rpm, 31.8 N.m.
     constant = 80 / (1200 / rpm_from_rad_s(1.0))
-    motor = SeriesWound.of(
+    motor = made(SeriesWound, 
         series(saturated_constant_nm_per_a=2 * constant, half_saturation_current_a=50.0,
                resistance_ohm=0.08, loss_torque_nm=1e-3)
     )  # fmt: skip
@@ -92,14 +102,14 @@ def test_series_motor_of_a_textbook():
 
 
 def test_a_series_motor_pulls_with_the_square_then_with_the_current():
-    motor = SeriesWound.of(series())
+    motor = made(SeriesWound, series())
     torques = motor.shaft_torque_nm(NOTHING, np.array([1.0, 2.0, 4000.0, 8000.0])) + motor.drag_nm
     assert torques[1] / torques[0] == pytest.approx(4.0, rel=0.01)
     assert torques[3] / torques[2] == pytest.approx(2.0, rel=0.02)
 
 
 def test_a_series_motor_takes_a_given_power():
-    motor = SeriesWound.of(series(brush_drop_v=1.5))
+    motor = made(SeriesWound, series(brush_drop_v=1.5))
     speeds, ohm, drop = np.array([0.0, 50.0, 400.0]), scalar(0.01), scalar(0.2)
     amps = motor.current_at_power_a(speeds, scalar(3000.0), ohm, drop)
     taken = amps * (motor.voltage_v(speeds, amps) + amps * ohm + drop)
@@ -108,7 +118,7 @@ def test_a_series_motor_takes_a_given_power():
 
 
 def test_a_free_series_motor_is_held_by_its_losses_alone():
-    motors = [SeriesWound.of(series(loss_torque_nm=loss)) for loss in (2.0, 1.0, 0.25)]
+    motors = [made(SeriesWound, series(loss_torque_nm=loss)) for loss in (2.0, 1.0, 0.25)]
     free = [float(m.free_rad_s(scalar(24.0), scalar(0.01))) for m in motors]
     assert free[0] < free[1] < free[2]
     # A quarter of the loss takes about half of the amps, at which the field is half as strong.
@@ -116,7 +126,8 @@ def test_a_free_series_motor_is_held_by_its_losses_alone():
 
 
 def test_a_series_motor_does_not_brake():
-    drive = Drive.of(check_build(document_with({"motor": series().model_dump(exclude_none=True)})))
+    motor = series().model_dump(exclude_none=True)
+    drive = compile_drive(check_build(document_with({"motor": motor})))
     state = steady(drive, scalar(5.0), scalar(-15.0))
     assert state.motor_current_a == 0
     from powertrain.operating.steady import can_hold
@@ -127,19 +138,19 @@ def test_a_series_motor_does_not_brake():
 def test_the_envelope_of_a_data_sheet():
     # Constant torque to the base speed, constant power above it (no losses, so by hand).
     sheet = packaged(copper_loss_w=0.0, iron_loss_w=0.0, windage_loss_w=0.0)
-    motor = Packaged.of(sheet).fed_by(scalar(72.0), NOTHING)
+    motor = made(Packaged, sheet).fed_by(scalar(72.0), NOTHING)
     speeds = np.array([0.0, 1000.0, 2500.0, 3750.0, 5000.0]) / rpm_from_rad_s(1.0)
     torque = motor.shaft_torque_nm(speeds, motor.peak_current_a)
     assert torque.tolist() == pytest.approx([60, 60, 60, 40, 30])
     power = 60.0 * 2500 / rpm_from_rad_s(1.0)
     assert motor.peak_current_a == pytest.approx(power / 72)
-    half = Packaged.of(sheet).fed_by(scalar(36.0), NOTHING)
+    half = made(Packaged, sheet).fed_by(scalar(36.0), NOTHING)
     assert half.weakening_rad_s == pytest.approx(float(motor.weakening_rad_s) / 2)
 
 
 def test_losses_of_an_envelope_follow_their_laws():
     sheet = packaged(copper_loss_w=900.0, iron_loss_w=120.0, windage_loss_w=60.0)
-    motor = Packaged.of(sheet).fed_by(scalar(72.0), NOTHING)
+    motor = made(Packaged, sheet).fed_by(scalar(72.0), NOTHING)
     base = 2500 / rpm_from_rad_s(1.0)
     assert motor.shaft_torque_nm(base, motor.peak_current_a) == pytest.approx(60.0)
     assert motor.copper_heat_w(motor.peak_current_a / 2) == pytest.approx(225.0)
@@ -148,7 +159,7 @@ def test_losses_of_an_envelope_follow_their_laws():
 
 
 def test_a_flat_efficiency_holds_everywhere():
-    motor = Packaged.of(packaged(efficiency=0.9)).fed_by(scalar(72.0), NOTHING)
+    motor = made(Packaged, packaged(efficiency=0.9)).fed_by(scalar(72.0), NOTHING)
     for rpm, amps in ((500.0, 20.0), (4000.0, 200.0)):
         speed = scalar(rpm / rpm_from_rad_s(1.0))
         given = motor.shaft_torque_nm(speed, scalar(amps)) * speed
@@ -160,7 +171,7 @@ def test_an_inverter_names_what_binds_and_stops_at_its_speed():
     document = document_with({"motor": packaged().model_dump(exclude_none=True),
                               "controller": {"resistance_ohm": 0},
                               "vehicle.traction": {"friction": 5}})  # fmt: skip
-    drive = Drive.of(check_build(document))
+    drive = compile_drive(check_build(document))
     at = full_throttle(drive, np.array([1.0, 14.0]))
     assert [Limit(code) for code in at.limited_by] == [Limit.MOTOR_CURRENT, Limit.VOLTAGE]
     assert float(free_running(drive).now.motor_rpm) == pytest.approx(6000, rel=0.03)
@@ -169,7 +180,7 @@ def test_an_inverter_names_what_binds_and_stops_at_its_speed():
 def test_two_free_runs_split_the_loss():
     runs = {"no_load_voltage_v": 12.0, "second_no_load_voltage_v": 48.0,
             "second_no_load_current_a": 2.6}  # fmt: skip
-    motor = PermanentMagnet.of(magnets(**runs))
+    motor = made(PermanentMagnet, magnets(**runs))
     for volts, amps in ((12.0, 1.4), (48.0, 2.6)):
         speed = (volts - amps * 0.045) / motor.constant_nm_per_a
         assert motor.current_at_torque_a(speed, NOTHING) == pytest.approx(amps)
@@ -181,7 +192,7 @@ def test_two_free_runs_of_a_brushed_motor_give_themselves_back():
     runs = {"no_load_voltage_v": 12.0, "second_no_load_voltage_v": 24.0,
             "second_no_load_current_a": 2.0, "kv_rpm_per_v": 300.0, "brush_drop_v": 1.2,
             "commutation": "brushed"}  # fmt: skip
-    motor = PermanentMagnet.of(magnets(**runs))
+    motor = made(PermanentMagnet, magnets(**runs))
     for volts, amps in ((12.0, 1.4), (24.0, 2.0)):
         free = float(motor.free_rad_s(scalar(volts), NOTHING))
         assert free == pytest.approx((volts - 1.2 - amps * 0.045) / (60 / (2 * np.pi * 300)))
@@ -207,21 +218,21 @@ def test_free_runs_that_contradict_are_refused(wrong):
 def test_windings_of_one_can():
     # Common practice, no source: R KV^2 and KV x rated amps stay, so torque at rating does too.
     motor = magnets(continuous_current_a=40.0)
-    wound = rewound(motor, 1.5)
+    wound = rewound_document(motor, 1.5)
     assert wound["resistance_ohm"] * wound["kv_rpm_per_v"] ** 2 == pytest.approx(0.045 * 60**2)
     assert wound["continuous_current_a"] / wound["kv_rpm_per_v"] == pytest.approx(40 / 60)
-    other = rewound(series(continuous_current_a=100.0), 1.5)
+    other = rewound_document(series(continuous_current_a=100.0), 1.5)
     # The same ampere-turns saturate it.
     assert other["half_saturation_current_a"] == pytest.approx(180.0)
     torque = other["saturated_constant_nm_per_a"] * other["continuous_current_a"]
     assert torque == pytest.approx(0.24 * 100)
-    assert rewound(packaged(), 1.5) == {}
+    assert rewound_document(packaged(), 1.5) == {}
 
 
 def timed(**stated):
     """Return the trike's drive with timing; keys name part and field, apart by two underlines."""
     changes = {key.replace("__", "."): value for key, value in stated.items()}
-    return Drive.of(check_build(document_with(changes)))
+    return compile_drive(check_build(document_with(changes)))
 
 
 def test_timing_works_like_extra_kv():
@@ -229,8 +240,8 @@ def test_timing_works_like_extra_kv():
     plain, moved = timed().motor, timed(motor__timing_deg=10).motor
     assert moved.constant_nm_per_a == pytest.approx(plain.constant_nm_per_a / 1.05)
     assert moved.no_load_current_a == pytest.approx(1.4 * 1.05**2)
-    assert can_be_timed(magnets())
-    assert not can_be_timed(magnets(commutation="brushed"))
+    assert can_be_timed(Stated(magnets()))
+    assert not can_be_timed(Stated(magnets(commutation="brushed")))
 
 
 @pytest.mark.parametrize(
@@ -278,19 +289,19 @@ def test_turbo_acts_at_full_throttle_alone():
 
 @pytest.mark.parametrize("kind", ["series_wound", "packaged", "permanent_magnet"])
 def test_another_kind_begins_about_as_fast(kind):
-    made = turned(magnets(mass_kg=2.6), kind, 53.3)
-    assert made["mass_kg"] == 2.6
-    document = {**TRIKE, "motor": made}
-    speed = float(top_speed(Drive.of(check_build(document)), NOTHING).speed_mps)
+    document = carry_out(document_with({"motor.mass_kg": 2.6}), Turn(do="turn", kind=kind))
+    assert document["motor"]["kind"] == kind
+    assert document["motor"]["mass_kg"] == 2.6
+    speed = float(top_speed(compile_drive(check_build(document)), NOTHING).speed_mps)
     assert 0.5 * 10.22 < speed < 1.6 * 10.22
 
 
 def test_a_gearbox_takes_its_best_gear_everywhere():
     box = {"kind": "gearbox", "ratios": [2.0, 3.0, 1.2], "efficiency": 0.95}
     stages = [box, {"kind": "fixed", "ratio": 4.0, "efficiency": 0.97}]
-    drive = Drive.of(check_build(document_with({"gearing": stages})))
+    drive = compile_drive(check_build(document_with({"gearing": stages})))
     single = [
-        Drive.of(check_build(document_with(
+        compile_drive(check_build(document_with(
             {"gearing": [{"kind": "fixed", "ratio": r, "efficiency": 0.95}, stages[1]]})))
         for r in (2.0, 3.0, 1.2)
     ]  # fmt: skip
@@ -306,9 +317,9 @@ def test_a_gearbox_takes_its_best_gear_everywhere():
 def test_cruising_takes_the_gear_that_costs_least():
     box = {"kind": "gearbox", "ratios": [3.0, 1.2], "efficiency": 0.95}
     stages = [box, {"kind": "fixed", "ratio": 4.0, "efficiency": 0.97}]
-    drive = Drive.of(check_build(document_with({"gearing": stages})))
+    drive = compile_drive(check_build(document_with({"gearing": stages})))
     state = steady(drive, scalar(4.0), NOTHING)
     for ratio in (3.0, 1.2):
         fixed = {"kind": "fixed", "ratio": ratio, "efficiency": 0.95}
-        alone = Drive.of(check_build(document_with({"gearing": [fixed, stages[1]]})))
+        alone = compile_drive(check_build(document_with({"gearing": [fixed, stages[1]]})))
         assert state.cells_w <= steady(alone, scalar(4.0), NOTHING).cells_w * (1 + 1e-12)

@@ -7,20 +7,22 @@ import numpy as np
 import pytest
 
 from core.tests.conftest import TRIKE
+from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.operating.distance import hours_left, range_km
+from powertrain.operating.settings import Usable
 from powertrain.operating.steady import steady
 
 BUILD = check_build(TRIKE)
-DRIVE = Drive.of(BUILD)
+DRIVE = compile_drive(BUILD)
+USABLE = Usable(100.0, 10.0)
 CRUISE = steady(DRIVE, np.float64(5.0), np.float64(0.0))
 
 
 def test_hours_are_usable_energy_over_the_watts_drawn():
     # From full to a tenth of 13 cells of 3.7 V and 13.6 Ah: 0.9 x 654.16 Wh.
     drawn = replace(CRUISE, cells_w=np.float64(654.16))
-    assert hours_left(DRIVE, BUILD, drawn) == pytest.approx(0.9)
+    assert hours_left(DRIVE, USABLE, drawn) == pytest.approx(0.9)
 
 
 @pytest.mark.parametrize("watts", [5e-324, 1e-308, 1e-200, 1e-4, 0.0, -3.0])
@@ -28,8 +30,8 @@ def test_next_to_nothing_lasts_for_ever_and_leads_nowhere(watts):
     drawn = replace(CRUISE, cells_w=np.float64(watts))
     with warnings.catch_warnings():
         warnings.simplefilter("error")
-        assert np.isposinf(hours_left(DRIVE, BUILD, drawn))
-        assert np.isnan(range_km(DRIVE, BUILD, drawn))
+        assert np.isposinf(hours_left(DRIVE, USABLE, drawn))
+        assert np.isnan(range_km(DRIVE, USABLE, drawn))
 
 
 @pytest.mark.parametrize(("road_w", "drawn_w", "told"), [

@@ -12,8 +12,8 @@ from core.tests.reference.chopper_by_duty import Circuit
 from core.tests.strategies import MOTORS, builds
 from ops.draws import examples
 from powertrain.arrays import scalar, stack
+from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.operating.free import NO_SLIP
 from powertrain.operating.full_throttle import (
     corner_speeds_mps,
@@ -45,7 +45,7 @@ def circuit_of(document) -> Circuit:
 @examples(150)
 @given(builds("permanent_magnet", plain=True), st.floats(0, 0.98))
 def test_agrees_with_raising_the_duty(document, share):
-    drive = replace(Drive.of(check_build(document)), grip=NO_SLIP)
+    drive = replace(compile_drive(check_build(document)), grip=NO_SLIP)
     speed_mps = share * float(fastest_mps(drive))
     speed_rad_s = float(drive.motor_speed_rad_s(scalar(speed_mps)))
     circuit = circuit_of(document)
@@ -102,7 +102,7 @@ def test_corners_are_where_the_limits_hand_over(drive_with):
 @given(builds(), st.floats(0.3, 0.99), st.floats(0, 1))
 def test_a_lower_limit_never_raises_what_it_limits(document, share, place):
     free = {**document, "controller": {"resistance_ohm": 0.005}}
-    drive = Drive.of(check_build(free))
+    drive = compile_drive(check_build(free))
     speed = scalar(place * float(fastest_mps(drive)))
     before = full_throttle(drive, speed)
     for key, value in (
@@ -112,7 +112,7 @@ def test_a_lower_limit_never_raises_what_it_limits(document, share, place):
         if value < 0.2:
             continue
         lower = {**free, "controller": {**free["controller"], key: share * value}}
-        after = full_throttle(Drive.of(check_build(lower)), speed)
+        after = full_throttle(compile_drive(check_build(lower)), speed)
         amps = after.motor_current_a if "motor" in key else after.battery_current_a
         assert amps <= value * (1 + 1e-12)
 
@@ -126,7 +126,7 @@ def test_a_lower_limit_never_raises_what_it_limits(document, share, place):
 def test_alone_or_in_an_array_is_the_same(documents):
     for document in documents:
         document["gearing"] = documents[0]["gearing"]
-    drives = [Drive.of(check_build(document)) for document in documents]
+    drives = [compile_drive(check_build(document)) for document in documents]
     together = full_throttle(stack(drives), np.full(len(drives), 2.5))
     for index, drive in enumerate(drives):
         alone = full_throttle(drive, scalar(2.5))
@@ -137,7 +137,7 @@ def test_alone_or_in_an_array_is_the_same(documents):
 @examples(300)
 @given(builds(), st.floats(0, 1), st.floats(-30, 30))
 def test_push_is_greatest_at_rest_so_that_one_look_tells_of_grip(document, share, grade):
-    drive = Drive.of(check_build(document))
+    drive = compile_drive(check_build(document))
     speeds = np.array([0.0, share]) * min(float(fastest_mps(drive)), 200.0)
     free = replace(drive, grip=NO_SLIP)
     at_rest_n, further_n = push_n(free, np.abs(speeds))

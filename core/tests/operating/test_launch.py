@@ -7,8 +7,8 @@ from scipy.integrate import solve_ivp
 from core.tests.conftest import document_with
 from core.tests.operating.test_full_throttle import circuit_of
 from powertrain.arrays import scalar, stack
+from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.operating.launch import launch
 from powertrain.operating.top_speed import top_speed_mps
 
@@ -60,7 +60,7 @@ def integrated(document, to_mps: float) -> tuple[float, float]:
 )
 def test_agrees_with_an_independent_integration(changes, to_kmh):
     document = document_with(changes)
-    run = launch(Drive.of(check_build(document)), scalar(to_kmh / 3.6))
+    run = launch(compile_drive(check_build(document)), scalar(to_kmh / 3.6))
     time_s, distance_m = integrated(document, to_kmh / 3.6)
     assert run.time_s == pytest.approx(time_s, rel=2e-5)
     assert run.distance_m == pytest.approx(distance_m, rel=2e-5)

@@ -4,15 +4,16 @@ import pytest
 
 from core.tests.conftest import document_with
 from powertrain.bench.solve import solve
+from powertrain.compile.build import compile_build
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.operating.limits import Limit
 from powertrain.operating.moments import moments_of
 
 
 def moments(changes):
     build = check_build(document_with(changes))
-    return moments_of(build, Drive.of(build))
+    compiled = compile_build(build)
+    return moments_of(compiled.settings, compiled.drive)
 
 
 def test_asked_moments_are_those_of_the_document():

@@ -11,8 +11,8 @@ from scipy.optimize import brentq
 from core.tests.strategies import MOTORS, builds
 from ops.draws import examples
 from powertrain.arrays import scalar, stack
+from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
 from powertrain.operating.blocks import in_blocks
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import full_throttle
@@ -85,7 +85,7 @@ def test_a_descent_with_no_air_runs_away(drive_with):
 @examples(80)
 @given(builds(), st.floats(0, 12))
 def test_push_meets_road_at_top_speed(document, grade):
-    drive = Drive.of(check_build(document))
+    drive = compile_drive(check_build(document))
     state = top_speed(drive, scalar(grade))
     assume(state.limited_by not in (Limit.CANNOT_MOVE, Limit.OVERRUN))
     push = float(full_throttle(drive, state.speed_mps, scalar(grade)).force_n)
@@ -101,7 +101,7 @@ def test_push_meets_road_at_top_speed(document, grade):
     st.floats(1.001, 2.0),
 )
 def test_more_resistance_never_raises_top_speed(document, which, more):
-    drive = Drive.of(check_build(document))
+    drive = compile_drive(check_build(document))
     grade = 3.0
     before = float(top_speed_mps(drive, scalar(grade)))
     if which == "grade":
@@ -110,7 +110,7 @@ def test_more_resistance_never_raises_top_speed(document, which, more):
         # With the wind from behind, a larger sail helps: then there is nothing to test.
         assume(which != "drag_area_m2" or document["conditions"]["headwind_mps"] >= 0)
         vehicle = {**document["vehicle"], which: document["vehicle"][which] * more}
-        heavier = Drive.of(check_build({**document, "vehicle": vehicle}))
+        heavier = compile_drive(check_build({**document, "vehicle": vehicle}))
         after = float(top_speed_mps(heavier, scalar(grade)))
     assert after <= before * (1 + 1e-9)
 
@@ -118,7 +118,7 @@ def test_more_resistance_never_raises_top_speed(document, which, more):
 @examples(60)
 @given(builds(), st.floats(0, 10))
 def test_the_ledger_closes_at_every_part(document, grade):
-    drive = Drive.of(check_build(document))
+    drive = compile_drive(check_build(document))
     for state in (top_speed(drive, scalar(grade)), free_running(drive).full_charge):
         size = 1e-9 * max(abs(float(state.cells_w)), abs(float(state.road_w)), 1e-6)
         heat = state.controller_heat_w + state.motor_heat_w
@@ -133,7 +133,7 @@ def test_the_ledger_closes_at_every_part(document, grade):
 @examples(40)
 @given(builds(), st.floats(0.2, 0.95))
 def test_steady_travel_closes_too_and_can_be_held_below_top_speed(document, share):
-    drive = Drive.of(check_build(document))
+    drive = compile_drive(check_build(document))
     top = float(top_speed_mps(drive, scalar(0.0)))
     assume(top > 0.1)
     state = steady(drive, scalar(share * top), scalar(0.0))
@@ -169,7 +169,7 @@ def test_cruise_of_the_trike(drive_with):
 def test_a_thousand_builds_or_one(documents, grade):
     for document in documents:
         document["gearing"] = documents[0]["gearing"]
-    drives = [Drive.of(check_build(document)) for document in documents]
+    drives = [compile_drive(check_build(document)) for document in documents]
     together = top_speed_mps(stack(drives), scalar(grade))
     alone = [float(top_speed_mps(drive, scalar(grade))) for drive in drives]
     assert together.tolist() == pytest.approx(alone, rel=1e-12)
@@ -200,8 +200,8 @@ def test_everything_doubled_keeps_the_figures_of_each_motor(document):
     # What is assumed of the grip goes by a vehicle's size; here it is stated.
     vehicle = document["vehicle"]
     document["vehicle"] = {**vehicle, "traction": vehicle.get("traction") or {"friction": 0.8}}
-    one = top_speed(Drive.of(check_build(document)), scalar(2.0))
-    two = top_speed(Drive.of(check_build(doubled())), scalar(2.0))
+    one = top_speed(compile_drive(check_build(document)), scalar(2.0))
+    two = top_speed(compile_drive(check_build(doubled())), scalar(2.0))
     assert two.speed_mps == pytest.approx(float(one.speed_mps), rel=1e-9)
     assert two.motor_current_a == pytest.approx(float(one.motor_current_a), rel=1e-7, abs=1e-9)
     assert two.limited_by == one.limited_by
@@ -224,7 +224,7 @@ def test_in_blocks_is_the_same_as_all_at_once(drive_with):
 @given(st.sampled_from(sorted(MOTORS)).flatmap(lambda kind: builds(kind, plain=True)),
        st.lists(st.floats(0.9, 1.12), min_size=3, max_size=3))  # fmt: skip
 def test_variants_near_one_another_are_found_as_if_alone(document, masses):
-    drive = Drive.of(check_build(document))
+    drive = compile_drive(check_build(document))
     kilograms = np.array([float(drive.road.mass_kg) * share for share in (1.0, *masses)])
     many = replace(drive, road=replace(drive.road, mass_kg=kilograms))
     first = float(top_speed_mps(drive, scalar(1.0)))

@@ -6,10 +6,9 @@ import pytest
 from core.tests.conftest import document_with
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
-from powertrain.drive import Drive
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.rules.tooth_load import lewis_factor
-from powertrain.verdicts.verdict import Case
 
 HILL = {"moments.climb_grade_pct": 8}
 """Said, so that it may stop; a hill that is only assumed may not."""
@@ -17,8 +16,7 @@ HILL = {"moments.climb_grade_pct": 8}
 
 def judged(document):
     build = check_build(document)
-    drive = Drive.of(build)
-    verdicts, unknown = judge_all(Case.of(build, drive))
+    verdicts, unknown = judge_all(RuleContext.of(build))
     return {v.id: v for v in verdicts}, {u.id: u for u in unknown}
 
 

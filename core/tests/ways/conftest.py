@@ -2,10 +2,10 @@
 
 import pytest
 
+from powertrain.compile.build import with_moments
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
-from powertrain.operating.moments import with_moments
 
 RATED = {
     "motor.continuous_current_a": 55, "motor.max_rpm": 4200, "controller.max_voltage_v": 63,

@@ -4,11 +4,11 @@ import pytest
 
 from core.tests.conftest import document_with
 from powertrain.bench.solve import solve
+from powertrain.compile.build import with_moments
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
-from powertrain.operating.moments import with_moments
 from powertrain.shelf.shipped import shipped_shelf
 from powertrain.ways.boost import boost
 from powertrain.ways.overvolt import overvolt

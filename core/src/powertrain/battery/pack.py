@@ -4,9 +4,9 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar, scalar_or
+from powertrain.arrays import Array, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.documents.electrics import Battery
+from powertrain.stated import Stated
 
 
 @dataclass(frozen=True)
@@ -24,16 +24,18 @@ class Pack:
     """The most that may flow in; nought where cells are full, infinite where nothing is known."""
 
     @classmethod
-    def of(cls, battery: Battery) -> "Pack":
+    def of(cls, battery: Stated) -> "Pack":
         """Return the pack that a document describes: R_p = (S/P) R_cell + R_wiring."""
-        cells_ohm = battery.series / battery.parallel * battery.cell_resistance_mohm / 1000
-        all_ohm = cells_ohm + battery.wiring_resistance_mohm / 1000
+        series, parallel = battery.number("series"), battery.number("parallel")
+        cells_ohm = series / parallel * battery.number("cell_resistance_mohm") / 1000
+        all_ohm = cells_ohm + battery.number("wiring_resistance_mohm") / 1000
+        cell = CHEMISTRIES[battery.word("chemistry")]
         return cls(
-            open_circuit_v=scalar(battery.series * battery.cell_voltage_v),
-            resistance_ohm=scalar(all_ohm),
-            charger_v=scalar(battery.series * CHEMISTRIES[battery.chemistry].charger_v),
-            nominal_v=scalar(battery.series * CHEMISTRIES[battery.chemistry].nominal_v),
-            capacity_ah=scalar(battery.parallel * battery.cell_capacity_ah),
+            open_circuit_v=series * battery.number("cell_voltage_v"),
+            resistance_ohm=all_ohm,
+            charger_v=series * cell.charger_v,
+            nominal_v=series * cell.nominal_v,
+            capacity_ah=parallel * battery.number("cell_capacity_ah"),
             charge_a=_charge_a(battery),
             cells_share=np.where(all_ohm > 0, cells_ohm / np.maximum(all_ohm, 1e-300), 1.0),
         )
@@ -83,6 +85,6 @@ class Pack:
             return np.where(volts > 0, volts * volts / (4 * self.resistance_ohm), 0.0)
 
 
-def _charge_a(battery: Battery) -> Array:
-    full = scalar(battery.cell_voltage_v) >= CHEMISTRIES[battery.chemistry].full_v
-    return np.where(full, 0.0, scalar_or(battery.charge_current_a, np.inf))
+def _charge_a(battery: Stated) -> Array:
+    full = battery.number("cell_voltage_v") >= CHEMISTRIES[battery.word("chemistry")].full_v
+    return np.where(full, 0.0, battery.number("charge_current_a", np.inf))

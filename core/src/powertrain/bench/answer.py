@@ -4,11 +4,11 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from powertrain.figures import FigureId
 from powertrain.heat.limits import NodeId
 from powertrain.levers.board import Board
 from powertrain.levers.lever import Lever
-from powertrain.operating.moments import MomentId
+from powertrain.operating.settings import MomentId
+from powertrain.results import FigureId
 from powertrain.verdicts.verdict import NotJudged, PartId, Verdict
 
 LimitWord = Literal[

@@ -12,12 +12,12 @@ from powertrain.documents.build import Build
 from powertrain.doubt.bands import Shares, bands_of, shares_of
 from powertrain.doubt.draws import DRAWS, Doubt, variants
 from powertrain.drive import Drive
-from powertrain.figures import FigureId
 from powertrain.heat.limits import NODES
 from powertrain.levers.board import Sweep, sweep_of
 from powertrain.operating.distance import range_km
 from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km
+from powertrain.results import FigureId
 
 DRAWN = slice(1, 1 + DRAWS)
 
@@ -56,7 +56,7 @@ def drive_bands(
     many = variants(build, Doubt.of(build))
     return {
         key: band_of(_drawn(values, len(many.draws)))
-        for key, values in told(many.drives).items()
+        for key, values in told(many.compiled.drive).items()
         if values is not None
     }
 
@@ -71,28 +71,29 @@ def _band(points: Array) -> Band:
     return [number(low), number(mid), number(high)]
 
 
-def moment_bands(build: Build, sweep: Sweep) -> list[dict[str, Band]]:
+def moment_bands(sweep: Sweep) -> list[dict[str, Band]]:
     """Return the bands of every figure at each moment."""
-    drives, heat = sweep.variants.drives, sweep.picture.heat
+    compiled, heat = sweep.variants.compiled, sweep.results.heat
+    series = compiled.ratings.pack.series
     names: list[tuple[int, str]] = []
     samples: list[Array] = []
-    for index, moment in enumerate(sweep.picture.moments.all()):
+    for index, moment in enumerate(sweep.results.moments.all()):
         state = moment.state
         figures: dict[str, Array] = {
             f.name: getattr(state, f.name) for f in fields(State) if f.name not in WITHOUT
         }
-        figures["cell_voltage_v"] = state.battery_voltage_v / build.battery.series
+        figures["cell_voltage_v"] = state.battery_voltage_v / series
         figures["motor_heat_w"] = state.motor_heat_w
         figures["efficiency"] = state.efficiency
         figures["energy_wh_per_km"] = energy_wh_per_km(state)
-        figures["range_km"] = range_km(drives, build, state)
+        figures["range_km"] = range_km(compiled.drive, compiled.settings.usable, state)
         figures |= {f"{node}_c": getattr(heat, node).after_c[index] for node in NODES}
         for name, values in figures.items():
             names.append((index, name))
             samples.append(_drawn(values, len(sweep.variants.draws)))
     points = bands_of(np.array(samples))
     plain = np.where(np.isfinite(points), points, None).tolist()  # type: ignore[call-overload]
-    found: list[dict[str, Band]] = [{} for _ in sweep.picture.moments.all()]
+    found: list[dict[str, Band]] = [{} for _ in sweep.results.moments.all()]
     for (index, name), three in zip(names, plain, strict=True):
         found[index][name] = three
     return found

@@ -7,12 +7,12 @@ from powertrain.bench.answer import Band, FirstLimit, HeatLimit, NodeAnswer, Sta
 from powertrain.bench.bands import DRAWN, band_of
 from powertrain.bench.numbers import number
 from powertrain.doubt.draws import DRAWS, Variants
-from powertrain.figures import Picture
-from powertrain.heat.limits import NODES, Limits, NodeId
+from powertrain.heat.limits import NODES, NodeId, TemperatureLimits
 from powertrain.heat.stall import stall_seconds
 from powertrain.heat.temperatures import Temperatures, burnt_seconds
-from powertrain.operating.moments import MomentId
-from powertrain.verdicts.verdict import Case
+from powertrain.operating.settings import MomentId
+from powertrain.results import Results
+from powertrain.verdicts.context import RuleContext
 
 LASTING: tuple[tuple[int, MomentId], ...] = ((1, "climb"), (2, "cruise"), (3, "top_speed"))
 
@@ -31,24 +31,22 @@ def nodes_at(heat: Temperatures, index: int) -> dict[NodeId, NodeAnswer]:
     }
 
 
-def burnt_bands(case: Case, many: Variants, picture: Picture, index: int) -> dict[NodeId, Band]:
+def burnt_bands(
+    context: RuleContext, many: Variants, results: Results, index: int
+) -> dict[NodeId, Band]:
     """Return, of the nodes that burn at one moment, the band of the time at which they do."""
-    burns = [key for key in NODES if np.isfinite(getattr(case.picture.heat, key).burnt_s[index])]
+    burns = [key for key in NODES if np.isfinite(getattr(context.results.heat, key).burnt_s[index])]
     if not burns:
         return {}
-    flows, stores = pick(pick(picture.flows, index), DRAWN), pick(many.stores, DRAWN)
-    lasts = np.broadcast_to(picture.lasts_s[index], (len(many.draws),))[DRAWN]
-    times = burnt_seconds(stores, flows, case.limits, lasts)
+    flows, thermal = pick(pick(results.flows, index), DRAWN), pick(many.compiled.thermal, DRAWN)
+    lasts = np.broadcast_to(results.lasts_s[index], (len(many.draws),))[DRAWN]
+    times = burnt_seconds(thermal, flows, context.limits, lasts)
     return {key: band_of(times[key]) for key in burns}
 
 
-def limits_answer(limits: Limits) -> dict[NodeId, HeatLimit]:
+def limits_answer(limits: TemperatureLimits, sources: dict[NodeId, str]) -> dict[NodeId, HeatLimit]:
     """Return the limits, and by whom."""
-    return {
-        key: HeatLimit(value_c=float(limit.value_c), source=limit.source)
-        for key in NODES
-        for limit in (getattr(limits, key),)
-    }
+    return {key: HeatLimit(value_c=float(limits.of(key)), source=sources[key]) for key in NODES}
 
 
 def first_limit(heat: Temperatures) -> FirstLimit | None:
@@ -63,13 +61,13 @@ def first_limit(heat: Temperatures) -> FirstLimit | None:
     return min(found, key=lambda limit: limit.seconds, default=None)
 
 
-def stall_answer(case: Case, many: Variants) -> StallAnswer:
+def stall_answer(context: RuleContext, many: Variants) -> StallAnswer:
     """Return what a stall does, with the band over the draws."""
-    drives, stores = pick(many.drives, DRAWN), pick(many.stores, DRAWN)
-    seconds = stall_seconds(drives, stores, case.limits, case.stall)
+    drives, thermal = pick(many.compiled.drive, DRAWN), pick(many.compiled.thermal, DRAWN)
+    seconds = stall_seconds(drives, thermal, context.limits, context.stall)
     return StallAnswer(
-        seconds=number(case.stall.seconds),
-        node=case.stall.node,
-        motor_current_a=float(case.stall.state.motor_current_a),
+        seconds=number(context.stall.seconds),
+        node=context.stall.first,
+        motor_current_a=float(context.stall.state.motor_current_a),
         band=band_of(np.broadcast_to(seconds, (DRAWS,))),
     )

@@ -4,9 +4,10 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
-from powertrain.arrays import filled, scalar
+from powertrain.arrays import filled
 from powertrain.battery.chemistry import CHEMISTRIES, Chemistry
 from powertrain.catalogue.table import Unfit
+from powertrain.compile.build import compile_build, with_moments
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.shelf import (
@@ -21,20 +22,16 @@ from powertrain.documents.shelf import (
     WheelPart,
     WirePart,
 )
-from powertrain.documents.spread import with_values
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.drive import Drive
-from powertrain.figures import searched_picture
-from powertrain.heat.limits import Limits
-from powertrain.heat.store import Store
 from powertrain.match.alike import alike_of, differs, numbers_of
 from powertrain.match.compose import driven_as, limits_set
 from powertrain.match.reasons import sentence
 from powertrain.match.wish import OfPart
 from powertrain.match.wish_registry import wishes_of
-from powertrain.operating.moments import with_moments
-from powertrain.verdicts.registry import stoppers
-from powertrain.verdicts.verdict import Many
+from powertrain.results import searched_results
+from powertrain.stated import Stated
+from powertrain.verdicts.context import Batch
+from powertrain.verdicts.registry import stopping_rules
 
 
 def fits_build(build: Build) -> Unfit:
@@ -65,7 +62,9 @@ def with_part(build: Build, part: Part) -> Build | None:
         motor = part.motor.model_copy(update={"count": build.motor.count})
         return build.model_copy(update={"motor": motor})
     if isinstance(part, ControllerPart):
-        limits = limits_set(part, part.controller, build.motor, build.battery, build.motor.count)
+        said = Stated(build)
+        its, motors = Stated(part.controller), build.motor.count
+        limits = limits_set(part.settable, its, said.under("motor"), said.under("battery"), motors)
         finite = {key: float(value) for key, value in limits.items() if value == value}
         return build.model_copy(update={"controller": part.controller.model_copy(update=finite)})
     if isinstance(part, PackPart):
@@ -130,17 +129,14 @@ def _stopped(builds: dict[int, Build]) -> Iterator[tuple[int, str]]:
         mass = "vehicle.mass_kg"
         # One that is always there, so that even a single build comes as an array.
         differ = {path: column for path, column in columns.items() if differs(column)}
-        build = with_values(some[0], {mass: columns[mass], **differ})
-        drive = Drive.of(build)
-        store = Store.of(build, drive)
-        picture = searched_picture(build, drive, store, timed=True)
-        many = Many(build, drive, store, picture, Limits.of(build))
+        compiled = compile_build(some[0], {mass: columns[mass], **differ})
+        batch = Batch(compiled, searched_results(compiled, timed=True))
         told = np.zeros(len(some), bool)
-        for stopper in stoppers():
-            stops = filled(stopper.stops(many), told.shape) & ~told
+        for name, rule in stopping_rules().items():
+            stops = filled(rule.stops(batch), told.shape) & ~told
             told |= stops
             for at in np.flatnonzero(stops):
-                yield int(places[alike[at]]), sentence(stopper.id)
+                yield int(places[alike[at]]), sentence(name)
 
 
 def fits_brief(brief: Brief) -> Unfit:
@@ -158,11 +154,11 @@ def fits_brief(brief: Brief) -> Unfit:
         for wish in wished:
             if wish.part != side:
                 continue
-            value = wish.ask(document)
-            if value is None:
+            value = wish.ask(Stated(document))
+            if np.isnan(value):
                 return f"{wish.label}: it does not say."
-            if not bool(wish.met(scalar(value))):
-                return _missed(wish, value)
+            if not bool(wish.met(value)):
+                return _missed(wish, float(value))
         return _too_much(brief, document)
 
     return unfit

@@ -13,10 +13,10 @@ from powertrain.bench.numbers import drive_kg
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
-from powertrain.figures import FigureId
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.state import greatest_power
+from powertrain.results import FigureId
 
 Better = Literal["more", "less"] | None
 
@@ -93,7 +93,7 @@ def _figure(key: FigureId) -> Callable[[Compared], Said]:
 def _lasting_torque(one: Compared) -> Said:
     """Return the torque of one motor for as long as you like, with its amps."""
     amps = one.build.motor.continuous_current_a
-    if amps is None or one.build.motor.kind == "packaged":
+    if amps is None or one.drive.motor.has_inverter:
         return None, ""
     torque = one.drive.motor.shaft_torque_nm(scalar(0.0), scalar(amps))
     return float(torque), f"at {amps:.3g} A"

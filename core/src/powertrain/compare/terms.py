@@ -6,8 +6,8 @@ from pydantic import BaseModel, ConfigDict
 
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.bench.numbers import drive_kg
+from powertrain.compile.build import with_moments
 from powertrain.documents.build import Build
-from powertrain.operating.moments import with_moments
 
 
 class Terms(BaseModel):

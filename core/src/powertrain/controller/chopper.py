@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, is_nought, scalar, scalar_or
-from powertrain.documents.electrics import Controller
+from powertrain.arrays import Array, is_nought
+from powertrain.stated import Stated
 
 
 @dataclass(frozen=True)
@@ -24,17 +24,17 @@ class Chopper:
     """What braking may push back into the pack; infinite where nothing is set."""
 
     @classmethod
-    def of(cls, controller: Controller) -> "Chopper":
+    def of(cls, said: Stated) -> "Chopper":
         """Return what all controllers of a document are together; its ratings are of one."""
-        count = controller.count
+        count = said.number("count")
         return cls(
-            count=scalar(count),
-            resistance_ohm=scalar(controller.resistance_ohm),
-            motor_current_limit_a=_limit(controller.motor_current_limit_a) * dc_for(controller),
-            battery_current_limit_a=_limit(controller.battery_current_limit_a) * count,
-            standby_a=scalar_or(controller.standby_current_a, 0.0) * count,
-            switching_v=scalar_or(controller.switching_loss_v, 0.0),
-            regen_limit_a=_limit(controller.regen_current_limit_a) * count,
+            count=count,
+            resistance_ohm=said.number("resistance_ohm"),
+            motor_current_limit_a=said.number("motor_current_limit_a", np.inf) * dc_for(said),
+            battery_current_limit_a=said.number("battery_current_limit_a", np.inf) * count,
+            standby_a=said.number("standby_current_a", 0.0) * count,
+            switching_v=said.number("switching_loss_v", 0.0),
+            regen_limit_a=said.number("regen_current_limit_a", np.inf) * count,
         )
 
     def path_drop_v(self, current_a: Array) -> Array:
@@ -50,10 +50,6 @@ DC_FOR = {"dc": 1.0, "phase_peak": 0.8660, "phase_rms": 1.2247}
 carries 0.866 of a sinusoid's peak, 1.225 of its rms)."""
 
 
-def dc_for(controller: Controller) -> float:
+def dc_for(said: Stated) -> float:
     """Return the DC-equivalent amps for one of the motor amps that a controller is told in."""
-    return DC_FOR[controller.motor_current_is or "dc"]
-
-
-def _limit(value: float | None) -> Array:
-    return scalar(np.inf if value is None else value)
+    return DC_FOR[said.word("motor_current_is") or "dc"]

@@ -30,6 +30,15 @@ def known_path(model: Any, path: str) -> bool:
     return True
 
 
+def number_at(model: Any, path: str) -> float | None:
+    """Return the number at a path of a checked document, None where there is none."""
+    for step in path.split("."):
+        if model is None:
+            return None
+        model = model[int(step)] if isinstance(model, list) else getattr(model, step, None)
+    return float(model) if isinstance(model, int | float) and not isinstance(model, bool) else None
+
+
 def value_at(document: Any, path: str) -> Any:
     """Return the value at `path` in a plain document, None where there is none."""
     for step in path.split("."):

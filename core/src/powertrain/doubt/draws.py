@@ -10,11 +10,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array, scalar
+from powertrain.compile.build import CompiledBuild, compile_build, compile_limits
 from powertrain.documents.build import Build
-from powertrain.documents.spread import number_at, with_values
+from powertrain.documents.paths import number_at
 from powertrain.doubt.tolerances import Doubtful, doubtful_heat, doubtful_inputs
-from powertrain.drive import Drive
-from powertrain.heat.store import Store, estimated
+from powertrain.heat.parameters import estimated
+from powertrain.stated import Stated
 from powertrain.vehicle.air import density_of
 
 DENSITY = "conditions.air_density_kg_m3"
@@ -57,17 +58,16 @@ class Doubt:
     @classmethod
     def of(cls, build: Build) -> "Doubt":
         """Return what may be off in a document."""
-        heat = doubtful_heat(build, estimated(build).get("motor"))
+        heat = doubtful_heat(build, estimated(Stated(build)).get("motor"))
         inputs = (*doubtful_inputs(build), *heat)
         return cls(inputs, _normal(len(inputs)))
 
 
 @dataclass(frozen=True)
 class Variants:
-    """Drives with their heat stores, one for each row; the first row is the build as it stands."""
+    """Builds in numbers, one for each row; the first row is the build as it stands."""
 
-    drives: Drive
-    stores: Store
+    compiled: CompiledBuild
     changes: NDArray[np.int64]
     """Which change each row has made: 0 for none, else 1 plus its index."""
     draws: NDArray[np.int64]
@@ -122,21 +122,23 @@ def variants(
         value = columns.get(item.path, number_at(build, item.path))
         if item.path == DENSITY:
             # Drawn about what height and temperature make of it, where it is not stated.
-            value = density_of(build.conditions)
+            value = float(density_of(Stated(build.conditions)))
         if value is None:
             grips = factor
         elif item.of_loss:
             columns[item.path] = np.maximum(1 - (1 - value) * factor, 0.01)
         else:
             columns[item.path] = value * factor
-    many = with_values(build, columns)
-    drives = Drive.of(many)
-    # An assumed grip stands in no document.
-    drives = replace(drives, grip=drives.grip.times(grips))
-    stores = Store.of(many, drives)
-    motor = {key: getattr(stores.motor, key) * scale for key, scale in scales.items()}
-    stores = replace(stores, motor=replace(stores.motor, **motor))
-    return Variants(drives, stores, changed, drawn)
+    compiled = compile_build(build, columns)
+    # Neither an assumed grip nor estimated heat data stand in any document.
+    drive = replace(compiled.drive, grip=compiled.drive.grip.times(grips))
+    thermal = compiled.thermal
+    motor = {key: getattr(thermal.motor, key) * scale for key, scale in scales.items()}
+    thermal = replace(thermal, motor=replace(thermal.motor, **motor))
+    # How hot a part may get is not drawn, nor moved by a change that is tried.
+    limits = compile_limits(build)
+    compiled = replace(compiled, drive=drive, thermal=thermal, limits=limits)
+    return Variants(compiled, changed, drawn)
 
 
 def _columns(build: Build, changes: Sequence[Mapping[str, Any]]) -> dict[str, Array]:

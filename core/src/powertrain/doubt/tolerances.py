@@ -8,7 +8,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from powertrain.documents.build import Build
-from powertrain.documents.spread import number_at
+from powertrain.documents.paths import number_at
+from powertrain.stated import Stated
 from powertrain.vehicle.traction import is_assumed
 
 ORIGINS = ("measured", "data_sheet", "estimated", "default")
@@ -118,7 +119,7 @@ def doubtful_inputs(build: Build) -> Iterator[Doubtful]:
     """Yield the inputs of a document that may be off; exact and absent ones are left out."""
     for rule in RULES:
         for path, number in _paths(rule.path, len(build.gearing)):
-            if path == FRICTION and is_assumed(build.vehicle):
+            if path == FRICTION and is_assumed(Stated(build.vehicle)):
                 yield Doubtful(path, "grip (assumed)", "default", ASSUMED_GRIP,
                                rule.pct[0] / 100, rule.how, False)  # fmt: skip
                 continue

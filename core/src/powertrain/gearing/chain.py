@@ -7,31 +7,36 @@ hundredth of a pitch from 15 teeth on).
 
 import math
 from dataclasses import dataclass
+from typing import TypeVar
 
+import numpy as np
+
+from powertrain.arrays import Array
 from powertrain.errors import Refusal
 
-MOST_LINKS = 100_000
+Real = TypeVar("Real", float, Array)
+"""A number or an array of them."""
 
 
-def sprocket_pitch_diameter_mm(pitch_mm: float, teeth: int) -> float:
+def sprocket_pitch_diameter_mm(pitch_mm: Real, teeth: Real) -> Real:
     """Return the circle on which the rollers of a chain lie: p / sin(180/z).
 
     Source: ISO 606; Machinery's Handbook.
     """
-    return pitch_mm / math.sin(math.pi / teeth)
+    return pitch_mm / np.sin(np.pi / teeth)  # type: ignore[no-any-return]
 
 
-def sprocket_outside_diameter_mm(pitch_mm: float, teeth: int) -> float:
+def sprocket_outside_diameter_mm(pitch_mm: Real, teeth: Real) -> Real:
     """Return the diameter over the tips of a sprocket: p (0.6 + cot(180/z)).
 
     Source: American National Standard (ASME B29.1), Machinery's Handbook; from memory.
     """
-    return pitch_mm * (0.6 + 1 / math.tan(math.pi / teeth))
+    return pitch_mm * (0.6 + 1 / np.tan(np.pi / teeth))  # type: ignore[no-any-return]
 
 
-def pulley_pitch_diameter_mm(pitch_mm: float, teeth: int) -> float:
+def pulley_pitch_diameter_mm(pitch_mm: Real, teeth: Real) -> Real:
     """Return the pitch circle of a toothed pulley: z p / pi (ISO 5296, ISO 13050)."""
-    return teeth * pitch_mm / math.pi
+    return teeth * pitch_mm / np.pi
 
 
 @dataclass(frozen=True)

@@ -1,12 +1,13 @@
 """A train of reductions, each with its ratio and its loss."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage
+from powertrain.stated import Stated
 
 
 @dataclass(frozen=True)
@@ -22,16 +23,15 @@ class Train:
     gears: tuple[Array, ...] = (scalar(1.0),)
 
     @classmethod
-    def of(cls, gearing: list[Stage]) -> "Train":
+    def of(cls, stages: Sequence[Stated]) -> "Train":
         """Return the train that a document describes, in its shortest gear."""
-        boxes = [stage for stage in gearing if isinstance(stage, GearboxStage)]
         gears = [scalar(1.0)]
-        for box in boxes:
-            first = max(box.ratios)
-            gears = [gear * (ratio / first) for gear in gears for ratio in box.ratios]
+        for stage in stages:
+            ratios = gears_of(stage)
+            gears = [gear * (ratio / max(ratios)) for gear in gears for ratio in ratios]
         return cls(
-            ratios=tuple(scalar(ratio_of(stage)) for stage in gearing),
-            efficiencies=tuple(scalar(stage.efficiency) for stage in gearing),
+            ratios=tuple(ratio_of(stage) for stage in stages),
+            efficiencies=tuple(stage.number("efficiency") for stage in stages),
             gears=tuple(sorted(gears, reverse=True)),
         )
 
@@ -79,13 +79,22 @@ class Train:
 ONE_GEAR: tuple[Array, ...] = (scalar(1.0),)
 
 
-def ratio_of(stage: Stage) -> float:
+TOOTHED = ("chain", "belt", "spur")
+"""Kinds of stage whose teeth are counted."""
+
+
+def gears_of(stage: Stated) -> list[float]:
+    """Return the ratios that a stage changes between; a single one where it does not change."""
+    return list(stage.word("ratios")) if stage.word("kind") == "gearbox" else [1.0]
+
+
+def ratio_of(stage: Stated) -> Array:
     """Return turns in for one turn out, of a gearbox in its shortest gear."""
-    if isinstance(stage, GearboxStage):
-        return max(stage.ratios)
-    if isinstance(stage, FixedStage):
-        return stage.ratio
-    return stage.driven_teeth / stage.driver_teeth
+    if stage.word("kind") in TOOTHED:
+        return stage.number("driven_teeth") / stage.number("driver_teeth")
+    if stage.word("kind") == "gearbox":
+        return scalar(max(gears_of(stage)))
+    return stage.number("ratio")
 
 
 def _product(factors: tuple[Array, ...]) -> Array:

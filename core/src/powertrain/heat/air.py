@@ -7,7 +7,7 @@ from typing import Literal
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.documents.heat import Cooling
+from powertrain.stated import Stated
 
 STILL_W_PER_M2_K = 10.0
 """Natural convection and radiation of a painted part some 40 K above the room; common practice,
@@ -53,13 +53,13 @@ class Air:
     """The air's density over that at the sea: thinner air carries less away."""
 
     @classmethod
-    def of(cls, cooling: Cooling, usual: Place, size_m: Array, density_kg_m3: Array) -> "Air":
+    def of(cls, cooling: Stated, usual: Place, size_m: Array, density_kg_m3: Array) -> "Air":
         """Return the air round a part of `size_m`; `usual` is how such parts mostly stand."""
-        place = cooling.air or usual
+        place = cooling.word("air") or usual
         return cls(
             exposure=scalar(EXPOSURE[place]),
-            fan_mps=scalar(cooling.fan_mps),
-            sink_m2=scalar(cooling.sink_cm2) / 1e4,
+            fan_mps=cooling.number("fan_mps"),
+            sink_m2=cooling.number("sink_cm2") / 1e4,
             boxed=scalar(BOXED if place == "closed" else 1.0),
             size_m=size_m,
             thin=density_kg_m3 / SEA_LEVEL_KG_M3,

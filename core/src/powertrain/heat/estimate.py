@@ -9,12 +9,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
-from powertrain.documents.electrics import Battery, Controller
-from powertrain.documents.motor import MotorDocument
+from powertrain.arrays import Array
 from powertrain.heat.air import STILL_W_PER_M2_K
-from powertrain.motor.of_document import make_of
+from powertrain.motor.kinds import make_of
 from powertrain.motor.size import MAKES
+from powertrain.stated import Stated, first_stated
 
 COPPER_SHARE = 0.18
 """Copper in the mass of a motor."""
@@ -45,79 +44,90 @@ PACK_NOMINAL_V = {"lipo": 3.7, "li_ion": 3.7, "lifepo4": 3.2, "lead_acid": 2.0, 
 
 @dataclass(frozen=True)
 class Body:
-    """Mass and outside of a part, and what they were known from."""
+    """Mass and outside of a part."""
 
     mass_kg: Array
     area_m2: Array
     size_m: Array
-    known_from: str
 
 
-def motor_body(
-    motor: MotorDocument, constant_nm_per_root_w: Array, *, in_wheel: bool = False
-) -> Body:
+def motor_body(said: Stated, constant_nm_per_root_w: Array, *, in_wheel: bool = False) -> Body:
     """Return a motor's body from mass and can; failing both, from how much motor it is.
 
     With neither mass nor size, ``m = (Km^2/q)^0.6`` kg with Km in N.m/sqrt(W) and the quality of
     its make (see `powertrain.motor.size`): no more than the right order of magnitude. A brushless
     one that drives its wheel without any gearing (`in_wheel`) is a hub motor.
     """
-    mass, diameter, length = motor.mass_kg, motor.diameter_mm, motor.length_mm
-    if mass is None and diameter is None:
+    known = motor_known_from(said)
+    if known == "constants":
         with np.errstate(over="ignore"):
-            make = make_of(motor)
+            make = make_of(said)
             quality = MAKES["hub" if in_wheel and make == "brushless" else make].quality
-            mass_kg, known = (constant_nm_per_root_w**2 / quality) ** 0.6, "constants"
+            mass_kg = (constant_nm_per_root_w**2 / quality) ** 0.6
         mass_kg = np.clip(mass_kg, *GUESSED_KG)
-    elif mass is None:
-        long_mm = SLENDER * scalar(diameter) if length is None else scalar(length)  # type: ignore[arg-type]
-        volume_m3 = np.pi / 4 * scalar(diameter) ** 2 * long_mm / 1e9  # type: ignore[arg-type]
-        mass_kg, known = MOTOR_KG_PER_M3 * volume_m3, "size"
+    elif known == "size":
+        wide_mm = said.number("diameter_mm")
+        long_mm = said.number("length_mm") if said.states("length_mm") else SLENDER * wide_mm
+        volume_m3 = np.pi / 4 * wide_mm**2 * long_mm / 1e9
+        mass_kg = MOTOR_KG_PER_M3 * volume_m3
     else:
-        mass_kg, known = scalar(mass), "mass"
-    if diameter is None:
+        mass_kg = said.number("mass_kg")
+    if said.states("diameter_mm"):
+        wide_m = said.number("diameter_mm") / 1000
+    else:
         wide_m = (mass_kg / MOTOR_KG_PER_M3 * 4 / np.pi / SLENDER) ** (1 / 3)
-    else:
-        wide_m = scalar(diameter) / 1000
-    long_m = SLENDER * wide_m if length is None else scalar(length) / 1000
+    long_m = said.number("length_mm") / 1000 if said.states("length_mm") else SLENDER * wide_m
     area_m2 = np.pi * wide_m * (long_m + wide_m / 2)
-    return Body(mass_kg, area_m2, wide_m, known)
+    return Body(mass_kg, area_m2, wide_m)
 
 
-def controller_body(controller: Controller) -> Body:
+def controller_body(said: Stated) -> Body:
     """Return a controller's body from its sizes and mass; failing both, from its amps."""
-    stated = (controller.continuous_current_a, controller.motor_current_limit_a,
-              controller.battery_current_limit_a)  # fmt: skip
-    amps = next((a for a in stated if a is not None), USUAL_CONTROLLER_A)
-    known = "amps" if controller.mass_kg is None else "mass"
-    mass = controller.mass_kg
-    mass_kg = CONTROLLER_KG_PER_A * scalar(amps) if mass is None else scalar(mass)
-    sides = (controller.length_mm, controller.width_mm, controller.height_mm)
-    return _box(mass_kg, sides, CONTROLLER_KG_PER_M3, known)
+    if said.states("mass_kg"):
+        mass_kg = said.number("mass_kg")
+    else:
+        keys = ("continuous_current_a", "motor_current_limit_a", "battery_current_limit_a")
+        mass_kg = CONTROLLER_KG_PER_A * first_stated(said, keys, USUAL_CONTROLLER_A)
+    return _box(said, mass_kg, CONTROLLER_KG_PER_M3)
 
 
-def pack_body(battery: Battery) -> Body:
+def pack_body(said: Stated) -> Body:
     """Return a pack's body from its sizes and mass; failing the mass, from its energy."""
-    known, mass = "mass", battery.mass_kg
-    if mass is None:
-        cell_wh = battery.cell_capacity_ah * PACK_NOMINAL_V[battery.chemistry]
-        energy_wh = scalar(battery.series * battery.parallel * cell_wh)
-        mass_kg, known = energy_wh / PACK_WH_PER_KG[battery.chemistry], "energy"
+    if said.states("mass_kg"):
+        mass_kg = said.number("mass_kg")
     else:
-        mass_kg = scalar(mass)
-    sides = (battery.length_mm, battery.width_mm, battery.height_mm)
-    return _box(mass_kg, sides, PACK_KG_PER_M3, known)
+        chemistry = said.word("chemistry")
+        cell_wh = said.number("cell_capacity_ah") * PACK_NOMINAL_V[chemistry]
+        energy_wh = said.number("series") * said.number("parallel") * cell_wh
+        mass_kg = energy_wh / PACK_WH_PER_KG[chemistry]
+    return _box(said, mass_kg, PACK_KG_PER_M3)
 
 
-def _box(mass_kg: Array, sides_mm: tuple[float | None, ...], kg_per_m3: float, known: str) -> Body:
-    """Return a box of the given sides; without them, one of 3 : 2 : 1 that the mass fills."""
-    if any(side is None for side in sides_mm):
+def motor_known_from(said: Stated) -> str:
+    """Return what a motor's body is known from."""
+    known = {"mass_kg": "mass", "diameter_mm": "size"}
+    return next((word for key, word in known.items() if said.states(key)), "constants")
+
+
+def controller_known_from(said: Stated) -> str:
+    """Return what a controller's body is known from."""
+    return "mass" if said.states("mass_kg") else "amps"
+
+
+def pack_known_from(said: Stated) -> str:
+    """Return what a pack's body is known from."""
+    return "mass" if said.states("mass_kg") else "energy"
+
+
+def _box(said: Stated, mass_kg: Array, kg_per_m3: float) -> Body:
+    """Return a box of the stated sides; without them, one of 3 : 2 : 1 that the mass fills."""
+    keys = ("length_mm", "width_mm", "height_mm")
+    if said.states(*keys):
+        a, b, c = (said.number(key) / 1000 for key in keys)
+    else:
         unit_m = (mass_kg / kg_per_m3 / 6) ** (1 / 3)
-        sides = (3 * unit_m, 2 * unit_m, unit_m)
-    else:
-        sides = tuple(scalar(side) / 1000 for side in sides_mm if side is not None)  # type: ignore[assignment]
-    a, b, c = sides
-    return Body(mass_kg, 2 * (a * b + b * c + c * a), np.minimum(np.minimum(a, b), c), known)
+        a, b, c = 3 * unit_m, 2 * unit_m, unit_m
+    return Body(mass_kg, 2 * (a * b + b * c + c * a), np.minimum(np.minimum(a, b), c))
 
 
 def still_k_per_w(body: Body) -> Array:

@@ -10,10 +10,10 @@ from typing import Literal
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.documents.build import Build
-from powertrain.documents.motor import MotorDocument
 from powertrain.heat.estimate import motor_body
-from powertrain.motor.of_document import motor_of
+from powertrain.heat.parameters import in_wheel
+from powertrain.motor.kinds import motor_of
+from powertrain.stated import Stated
 
 NodeId = Literal["winding", "case", "controller", "pack"]
 
@@ -47,37 +47,22 @@ TRADE_PACK_C = 60.0
 
 
 @dataclass(frozen=True)
-class Limit:
-    """A highest temperature and whose figure it is."""
+class TemperatureLimits:
+    """The highest temperatures of a build's parts, in degrees C; see `limit_sources` for whose."""
 
-    value_c: Array
-    source: str
+    winding: Array
+    case: Array
+    controller: Array
+    pack: Array
 
-
-@dataclass(frozen=True)
-class Limits:
-    """The highest temperatures of a build's parts."""
-
-    winding: Limit
-    case: Limit
-    controller: Limit
-    pack: Limit
-
-    @classmethod
-    def of(cls, build: Build) -> "Limits":
-        """Return the limits of a document, from the best source for each."""
-        case, winding = _motor(build.motor, in_wheel=not build.gearing)
-        return cls(
-            winding=winding,
-            case=case,
-            controller=_stated(build.controller.max_c, TRADE_CONTROLLER_C, "the trade's figure"),
-            pack=_stated(build.battery.max_c, TRADE_PACK_C, "the trade's figure"),
-        )
+    def of(self, node: NodeId) -> Array:
+        """Return the highest temperature of a node."""
+        limit_c: Array = getattr(self, node)
+        return limit_c
 
     def burnt_c(self, node: NodeId) -> Array:
         """Return the temperature beyond which nothing is left of a part."""
-        limit: Limit = getattr(self, node)
-        return np.maximum(BURNT_C[node], 1.1 * limit.value_c)
+        return np.maximum(BURNT_C[node], 1.1 * self.of(node))
 
     def or_burnt(self, node: NodeId, reached_c: Array) -> Array:
         """Return temperatures, infinite where the part is burnt."""
@@ -85,43 +70,69 @@ class Limits:
         return burnt
 
 
-def _stated(value_c: float | None, usual_c: float, whose: str) -> Limit:
-    return Limit(scalar(usual_c), whose) if value_c is None else Limit(scalar(value_c), "its maker")
+def temperature_limits(build: Stated) -> TemperatureLimits:
+    """Return the limits of a document, from the best source for each."""
+    case_c, winding_c = _motor(build)
+    return TemperatureLimits(
+        winding=winding_c,
+        case=case_c,
+        controller=build.under("controller").number("max_c", TRADE_CONTROLLER_C),
+        pack=build.under("battery").number("max_c", TRADE_PACK_C),
+    )
 
 
-def _motor(motor: MotorDocument, in_wheel: bool) -> tuple[Limit, Limit]:
+def _motor(build: Stated) -> tuple[Array, Array]:
     """Return the limits of case and winding."""
-    letter, stated = motor.insulation_class, (motor.max_case_c, motor.max_winding_c)
-    usual, size = _usual(motor, stated, in_wheel)
-    by_class = None
-    if letter is not None:
-        copper_c = INSULATION_C[letter]
-        by_class = (copper_c - CASE_BELOW_WINDING_K, copper_c)
-        words = (f"usual in insulation class {letter}", f"insulation class {letter}")
-    found = []
-    for place, value_c in enumerate(stated):
-        if value_c is not None:
-            found.append(Limit(scalar(value_c), "its maker"))
-        elif by_class is not None:
-            found.append(Limit(scalar(by_class[place]), words[place]))
-        else:
-            found.append(Limit(usual[place], f"usual for {size}, as none is stated"))
-    return found[0], found[1]
+    said, keys = build.under("motor"), ("max_case_c", "max_winding_c")
+    if said.states(*keys):
+        usual = (scalar(0.0), scalar(0.0))
+    elif said.word("insulation_class") is not None:
+        copper_c = INSULATION_C[said.word("insulation_class")]
+        usual = (scalar(copper_c - CASE_BELOW_WINDING_K), scalar(copper_c))
+    else:
+        usual = _usual(_mass_kg(build))
+    case_c, winding_c = (
+        said.number(key) if said.states(key) else usual_c
+        for key, usual_c in zip(keys, usual, strict=True)
+    )
+    return case_c, winding_c
 
 
-def _usual(
-    motor: MotorDocument, stated: tuple[float | None, ...], in_wheel: bool
-) -> tuple[tuple[Array, Array], str]:
-    """Return what case and winding of a motor of its size usually stand, and the size in words."""
-    if motor.insulation_class is not None or None not in stated:
-        return (scalar(HOBBY_C[0]), scalar(HOBBY_C[1])), ""
+def _mass_kg(build: Stated) -> Array:
+    """Return the mass of one motor, guessed from its constants where nothing else is stated."""
+    motor = build.under("motor")
     constant = motor_of(motor).constant_nm_per_root_w
-    mass_kg = motor_body(motor, constant, in_wheel=in_wheel).mass_kg
+    return motor_body(motor, constant, in_wheel=in_wheel(build)).mass_kg
+
+
+def _usual(mass_kg: Array) -> tuple[Array, Array]:
+    """Return what case and winding of a motor of its size usually stand."""
     hobby, small = mass_kg <= HOBBY_KG, mass_kg <= SMALL_KG
     case_c, winding_c = (
         np.where(hobby, HOBBY_C[at], np.where(small, SMALL_C[at], LARGE_C[at])) for at in (0, 1)
     )
-    size = "a motor of its size"
-    if np.ndim(mass_kg) == 0:
-        size = "a model's motor" if hobby else "a small motor" if small else "a large motor"
-    return (case_c, winding_c), size
+    return case_c, winding_c
+
+
+def limit_sources(build: Stated) -> dict[NodeId, str]:
+    """Return whose figure each limit of one build is, as people say it."""
+    motor = build.under("motor")
+    letter = motor.word("insulation_class")
+    if letter is None:
+        mass_kg, size = float(_mass_kg(build)), "a large motor"
+        if mass_kg <= SMALL_KG:
+            size = "a model's motor" if mass_kg <= HOBBY_KG else "a small motor"
+        usual_case = usual_winding = f"usual for {size}, as none is stated"
+    else:
+        usual_case = f"usual in insulation class {letter}"
+        usual_winding = f"insulation class {letter}"
+    places: dict[NodeId, tuple[Stated, str, str]] = {
+        "winding": (motor, "max_winding_c", usual_winding),
+        "case": (motor, "max_case_c", usual_case),
+        "controller": (build.under("controller"), "max_c", "the trade's figure"),
+        "pack": (build.under("battery"), "max_c", "the trade's figure"),
+    }
+    return {
+        node: "its maker" if said.states(key) else usual
+        for node, (said, key, usual) in places.items()
+    }

@@ -7,10 +7,10 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, filled, scalar, shape_of
 from powertrain.drive import Drive
-from powertrain.heat.limits import NODES, Limits, NodeId
-from powertrain.heat.lumps import COPPER_PER_K, OneLump, TwoLumps
+from powertrain.heat.limits import NODES, NodeId, TemperatureLimits
+from powertrain.heat.nodes import COPPER_PER_K, OneNode, TwoNodes
+from powertrain.heat.parameters import PartParameters, ThermalParameters
 from powertrain.heat.passing import seconds_at_nought
-from powertrain.heat.store import PartStore, Store
 from powertrain.operating.free import NO_SLIP
 from powertrain.operating.limits import Limit as Binding
 from powertrain.operating.state import State, state_at_full_throttle
@@ -87,7 +87,12 @@ class Temperatures:
 
 
 def temperatures(
-    store: Store, flows: Flows, limits: Limits, seconds: Array, *, timed: bool = True
+    thermal: ThermalParameters,
+    flows: Flows,
+    limits: TemperatureLimits,
+    seconds: Array,
+    *,
+    timed: bool = True,
 ) -> Temperatures:
     """Return the temperatures of parts that begin at their present ones.
 
@@ -100,27 +105,27 @@ def temperatures(
         repeated duty; they take most of the work, and are NaN without.
     """
     if not timed:
-        return _untimed(after(store, flows, seconds), limits)
-    start = store.parts_c - store.ambient_c
-    cold = lumps = _lumps(store, flows, _leaves_w_per_k(store, flows))
-    winding, case = _motor_after(store, flows, seconds, cold)
-    winding_end, case_end = lumps.steady_k()
-    for _ in _magnet_rounds(store):
-        weaker = _weakened(store, flows, case_end)
-        lumps = _lumps(store, flows, cold.to_air_w_per_k, weaker)
-        winding_end, case_end = lumps.steady_k()
-    rooms = {key: getattr(limits, key).value_c - store.ambient_c for key in NODES}
-    burnt = {key: limits.burnt_c(key) - store.ambient_c for key in NODES}
+        return _untimed(after(thermal, flows, seconds), limits)
+    start = thermal.parts_c - thermal.ambient_c
+    cold = nodes = _nodes(thermal, flows, _leaves_w_per_k(thermal, flows))
+    winding, case = _motor_after(thermal, flows, seconds, cold)
+    winding_end, case_end = nodes.steady_k()
+    for _ in _magnet_rounds(thermal):
+        weaker = _weakened(thermal, flows, case_end)
+        nodes = _nodes(thermal, flows, cold.to_air_w_per_k, weaker)
+        winding_end, case_end = nodes.steady_k()
+    rooms = {key: limits.of(key) - thermal.ambient_c for key in NODES}
+    burnt = {key: limits.burnt_c(key) - thermal.ambient_c for key in NODES}
     ends = (winding_end, case_end)
-    winding_s, case_s = lumps.seconds_until((rooms["winding"], rooms["case"]), ends, start)
+    winding_s, case_s = nodes.seconds_until((rooms["winding"], rooms["case"]), ends, start)
     burnt_s = (np.full(np.shape(winding), np.inf),) * 2
     if np.any(winding > burnt["winding"]) or np.any(case > burnt["case"]):
-        burnt_s = lumps.seconds_until((burnt["winding"], burnt["case"]), ends, start)
+        burnt_s = nodes.seconds_until((burnt["winding"], burnt["case"]), ends, start)
 
     def node(
         key: NodeId, reached_k: Array, end_k: Array, to_limit_s: Array, burns_s: Array
     ) -> Node:
-        air = store.ambient_c
+        air = thermal.ambient_c
         return Node(
             limits.or_burnt(key, reached_k + air),
             limits.or_burnt(key, end_k + air),
@@ -128,25 +133,25 @@ def temperatures(
             np.where(reached_k > burnt[key], burns_s, np.inf),
         )
 
-    def single(key: NodeId, part: PartStore, heat_w: Array) -> Node:
-        lump = _one(part, heat_w, flows.travel_mps)
-        reached_k, burns_s = lump.after_k(seconds, start), scalar(np.inf)
+    def single(key: NodeId, part: PartParameters, heat_w: Array) -> Node:
+        single_node = _one(part, heat_w, flows.travel_mps)
+        reached_k, burns_s = single_node.after_k(seconds, start), scalar(np.inf)
         if np.any(reached_k > burnt[key]):
-            burns_s = lump.seconds_until(burnt[key], start)
-        to_limit_s = lump.seconds_until(rooms[key], start)
-        return node(key, reached_k, lump.steady_k(), to_limit_s, burns_s)
+            burns_s = single_node.seconds_until(burnt[key], start)
+        to_limit_s = single_node.seconds_until(rooms[key], start)
+        return node(key, reached_k, single_node.steady_k(), to_limit_s, burns_s)
 
     return Temperatures(
         winding=node("winding", winding, winding_end, winding_s, burnt_s[0]),
         case=node("case", case, case_end, case_s, burnt_s[1]),
-        controller=single("controller", store.controller, flows.controller_w),
-        pack=single("pack", store.pack, flows.pack_w),
-        runs_away=lumps.runs_away,
-        repeat_share=_repeat_share(store, flows, limits, cold),
+        controller=single("controller", thermal.controller, flows.controller_w),
+        pack=single("pack", thermal.pack, flows.pack_w),
+        runs_away=nodes.runs_away,
+        repeat_share=_repeat_share(thermal, flows, limits, cold),
     )
 
 
-def _untimed(reached: dict[NodeId, Array], limits: Limits) -> Temperatures:
+def _untimed(reached: dict[NodeId, Array], limits: TemperatureLimits) -> Temperatures:
     unknown = np.full(np.shape(reached["winding"]), np.nan)
     winding, case, controller, pack = (
         Node(limits.or_burnt(key, reached[key]), unknown, unknown, unknown) for key in NODES
@@ -160,14 +165,14 @@ TABLE = np.geomspace(1e-5, 1.0, 120)
 
 
 def burnt_seconds(
-    store: Store, flows: Flows, limits: Limits, within_s: Array
+    thermal: ThermalParameters, flows: Flows, limits: TemperatureLimits, within_s: Array
 ) -> dict[NodeId, Array]:
     """Return when each node of many drives burns at one moment, infinite where it does not.
 
     Read between times of a table; `flows` are those of one moment, `within_s` how long it lasts.
     """
     at_s = TABLE[:, None] * within_s
-    reached = after(store, flows, at_s)
+    reached = after(thermal, flows, at_s)
     found: dict[NodeId, Array] = {}
     for key in NODES:
         over = np.broadcast_to(reached[key] - limits.burnt_c(key), at_s.shape)
@@ -175,13 +180,13 @@ def burnt_seconds(
     return found
 
 
-def after(store: Store, flows: Flows, seconds: Array) -> dict[NodeId, Array]:
+def after(thermal: ThermalParameters, flows: Flows, seconds: Array) -> dict[NodeId, Array]:
     """Return each node's temperature `seconds` into a state."""
-    start, air = store.parts_c - store.ambient_c, store.ambient_c
-    cold = _lumps(store, flows, _leaves_w_per_k(store, flows))
-    winding, case = _motor_after(store, flows, seconds, cold)
-    controller = _one(store.controller, flows.controller_w, flows.travel_mps)
-    pack = _one(store.pack, flows.pack_w, flows.travel_mps)
+    start, air = thermal.parts_c - thermal.ambient_c, thermal.ambient_c
+    cold = _nodes(thermal, flows, _leaves_w_per_k(thermal, flows))
+    winding, case = _motor_after(thermal, flows, seconds, cold)
+    controller = _one(thermal.controller, flows.controller_w, flows.travel_mps)
+    pack = _one(thermal.pack, flows.pack_w, flows.travel_mps)
     return {
         "winding": winding + air,
         "case": case + air,
@@ -190,41 +195,43 @@ def after(store: Store, flows: Flows, seconds: Array) -> dict[NodeId, Array]:
     }
 
 
-def _motor_after(store: Store, flows: Flows, seconds: Array, cold: TwoLumps) -> tuple[Array, Array]:
+def _motor_after(
+    thermal: ThermalParameters, flows: Flows, seconds: Array, cold: TwoNodes
+) -> tuple[Array, Array]:
     """Return how far winding and case are above the air after `seconds`.
 
     `cold` is the motor with its magnets at full strength.
     """
-    start = store.parts_c - store.ambient_c
+    start = thermal.parts_c - thermal.ambient_c
     winding, case = cold.after_k(seconds, start, start)
-    for _ in _magnet_rounds(store):
-        weaker = _lumps(store, flows, cold.to_air_w_per_k, _weakened(store, flows, case))
+    for _ in _magnet_rounds(thermal):
+        weaker = _nodes(thermal, flows, cold.to_air_w_per_k, _weakened(thermal, flows, case))
         winding, case = weaker.after_k(seconds, start, start)
     return winding, case
 
 
-def _leaves_w_per_k(store: Store, flows: Flows) -> Array:
+def _leaves_w_per_k(thermal: ThermalParameters, flows: Flows) -> Array:
     """Return the watts per kelvin that leave the motor's case."""
-    motor = store.motor
+    motor = thermal.motor
     return motor.air.conductance_w_per_k(motor.case_to_air_k_per_w, flows.travel_mps)
 
 
-def _magnet_rounds(store: Store) -> range:
+def _magnet_rounds(thermal: ThermalParameters) -> range:
     """Return how often amps and warmth follow one another: none where no magnet weakens."""
-    return range(MAGNET_ROUNDS if np.any(store.motor.magnet_per_k > 0) else 0)
+    return range(MAGNET_ROUNDS if np.any(thermal.motor.magnet_per_k > 0) else 0)
 
 
-def stalled(drive: Drive, store: Store) -> tuple[State, Store, Flows]:
-    """Return full throttle with the wheels held, and the heat store as a stall loads it.
+def stalled(drive: Drive, thermal: ThermalParameters) -> tuple[State, ThermalParameters, Flows]:
+    """Return full throttle with the wheels held, and the heat data as a stall loads it.
 
     The wheels are taken to be held, not slipping; nothing blows; and in a brushless motor two
     of three phases carry all of the heat.
     """
     held = replace(drive, grip=NO_SLIP)
     state = state_at_full_throttle(held, np.zeros(shape_of(drive)), scalar(0.0))
-    motor = store.motor
+    motor = thermal.motor
     local = replace(motor, winding_j_per_k=motor.winding_j_per_k * motor.stall_share)
-    return state, replace(store, motor=local), flows_of(drive, state)
+    return state, replace(thermal, motor=local), flows_of(drive, state)
 
 
 def stacked(flows: list[Flows]) -> Flows:
@@ -237,13 +244,15 @@ def stacked(flows: list[Flows]) -> Flows:
     return Flows(**columns)
 
 
-def _lumps(store: Store, flows: Flows, leaves_w_per_k: Array, more_amps: Array = SAME) -> TwoLumps:
-    motor = store.motor
+def _nodes(
+    thermal: ThermalParameters, flows: Flows, leaves_w_per_k: Array, more_amps: Array = SAME
+) -> TwoNodes:
+    motor = thermal.motor
     copper_w = flows.copper_w * more_amps * more_amps
     # IEC 60034-1 writes the same rise as (235 + T2)/(235 + T1).
     slope = copper_w * COPPER_PER_K / (1 + COPPER_PER_K * (motor.resistance_at_c - 20.0))
-    at_air_w = copper_w + slope * (store.ambient_c - motor.resistance_at_c)
-    return TwoLumps(
+    at_air_w = copper_w + slope * (thermal.ambient_c - motor.resistance_at_c)
+    return TwoNodes(
         winding_j_per_k=motor.winding_j_per_k,
         case_j_per_k=motor.case_j_per_k,
         between_w_per_k=1 / motor.winding_to_case_k_per_w,
@@ -254,23 +263,27 @@ def _lumps(store: Store, flows: Flows, leaves_w_per_k: Array, more_amps: Array =
     )
 
 
-def _weakened(store: Store, flows: Flows, case_k: Array) -> Array:
-    motor = store.motor
-    warmer_k = np.where(np.isfinite(case_k), case_k, 1e3) + store.ambient_c - motor.resistance_at_c
+def _weakened(thermal: ThermalParameters, flows: Flows, case_k: Array) -> Array:
+    motor = thermal.motor
+    warmer_k = (
+        np.where(np.isfinite(case_k), case_k, 1e3) + thermal.ambient_c - motor.resistance_at_c
+    )
     lost = np.clip(motor.magnet_per_k * warmer_k * flows.magnet_share, -0.1, MOST_WEAKENED)
     return 1 / (1 - lost)
 
 
-def _one(part: PartStore, heat_w: Array, travel_mps: Array) -> OneLump:
+def _one(part: PartParameters, heat_w: Array, travel_mps: Array) -> OneNode:
     leaves = part.air.conductance_w_per_k(part.to_air_k_per_w, travel_mps)
-    return OneLump(part.j_per_k, leaves, heat_w)
+    return OneNode(part.j_per_k, leaves, heat_w)
 
 
-def _repeat_share(store: Store, flows: Flows, limits: Limits, cold: TwoLumps) -> Array:
+def _repeat_share(
+    thermal: ThermalParameters, flows: Flows, limits: TemperatureLimits, cold: TwoNodes
+) -> Array:
     """Return the share of time for which the heat may flow; the copper taken at its limit."""
-    motor, air = store.motor, store.ambient_c
-    room, case_room = limits.winding.value_c - air, limits.case.value_c - air
-    hot = 1 + COPPER_PER_K * (limits.winding.value_c - motor.resistance_at_c)
+    motor, air = thermal.motor, thermal.ambient_c
+    room, case_room = limits.winding - air, limits.case - air
+    hot = 1 + COPPER_PER_K * (limits.winding - motor.resistance_at_c)
     winding_w = flows.copper_w * hot + flows.winding_w
     to_case = (winding_w + flows.case_w) / cold.to_air_w_per_k
     to_winding = to_case + motor.winding_to_case_k_per_w * winding_w

@@ -9,16 +9,15 @@ from pydantic import BaseModel
 from powertrain.bench.answer import Band
 from powertrain.bench.bands import drive_bands, figure_bands
 from powertrain.bench.numbers import number
+from powertrain.compile.build import compile_limits, with_moments
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.figures import FigureId
-from powertrain.heat.limits import Limits
 from powertrain.ladder.reasons import alone, stops_now, why
 from powertrain.ladder.rungs import Rungs, launch_n
-from powertrain.operating.moments import with_moments
+from powertrain.results import FigureId
 
 Choice = Literal["fastest", "coolest", "strongest", "easiest"]
 
@@ -134,7 +133,7 @@ def ladder_answer(
     here, stop = rungs.rung(own), rungs.stop()
     free = stop < 0
     wished = free & _meets(rungs, brief)
-    limits = Limits.of(build)
+    limits = compile_limits(build)
     fixed, already = stops_now(build)
     order = _order(rungs, wished if np.any(wished) else free)
     today = float(rungs.figure("top_speed_kmh")[here]) if keep_kmh is None else keep_kmh
@@ -150,8 +149,8 @@ def ladder_answer(
         rungs=[_rung(rungs, int(place), stop) for place in order[:limit]],
         stages=[_stage(build, rungs, row, own, stop) for row in range(len(rungs.sizes))],
         map=_map(rungs),
-        plan=_plan(rungs, stop, today, float(limits.case.value_c)),
-        limits={"winding_c": float(limits.winding.value_c), "case_c": float(limits.case.value_c)},
+        plan=_plan(rungs, stop, today, float(limits.case)),
+        limits={"winding_c": float(limits.winding), "case_c": float(limits.case)},
         fixed=fixed,
         already=already,
         say=alone(rungs, here, stop),

@@ -1,31 +1,28 @@
 """Why a rung is worse than the present one, in words, and what stops the present one itself."""
 
-from dataclasses import replace
-
 import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.documents.build import Build
-from powertrain.drive import Drive
 from powertrain.heat.limits import BURNT_C, NODES
-from powertrain.ladder.rungs import Rungs
+from powertrain.ladder.rungs import Hottest, Rungs
 from powertrain.match.reasons import sentence
-from powertrain.verdicts.registry import all_rules, id_of, stoppers
-from powertrain.verdicts.rules.temperatures import MOMENTS, PARTS, Hottest, moment_words, spoken
-from powertrain.verdicts.verdict import Case, Verdict
+from powertrain.operating.settings import MOMENT_IDS
+from powertrain.verdicts.context import RuleContext
+from powertrain.verdicts.registry import all_rules
+from powertrain.verdicts.rules.temperatures import PARTS, moment_words, spoken
+from powertrain.verdicts.verdict import Verdict
 
 
 def stops_now(build: Build) -> tuple[list[str], list[str]]:
     """Return what stops the present rung: what no gearing changes, and what it may."""
-    geared = {stopper.id: stopper.geared for stopper in stoppers()}
     fixed: list[str] = []
     already: list[str] = []
-    case = replace(Case.of(build, Drive.of(build)), cures=False)
-    for rule in all_rules():
-        name = id_of(rule)
-        for said in rule(case):
+    context = RuleContext.of(build, cures=False)
+    for rule in all_rules().values():
+        for said in rule.said(context):
             if isinstance(said, Verdict) and said.severity == "stop":
-                (already if geared.get(name, False) else fixed).append(f"{said.title}.")
+                (already if rule.geared else fixed).append(f"{said.title}.")
     return fixed, already
 
 
@@ -64,10 +61,11 @@ MOST_TOLD = 50.0
 
 
 def _too_hot(hot: Hottest, at: int) -> str:
-    _, _, noun = PARTS[int(hot.node[at])]
-    where = moment_words(MOMENTS[int(hot.moment[at])])
+    node = NODES[int(hot.node[at])]
+    _, noun = PARTS[node]
+    where = moment_words(MOMENT_IDS[int(hot.moment[at])])
     reached, limit = float(hot.reached_c[at]), float(hot.limit_c[at])
     lasts = spoken(float(hot.lasts_s[at]))
-    if reached >= BURNT_C[NODES[int(hot.node[at])]]:
+    if reached >= BURNT_C[node]:
         return f"The {noun} would burn within {lasts} {where}; its limit is {limit:.0f} \u00b0C."
     return f"The {noun} would reach {reached:.0f} \u00b0C of {limit:.0f} in {lasts} {where}."

@@ -1,32 +1,40 @@
 """Every rung solved: rungs of the same reduction are one to the road and are solved once."""
 
-import math
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, filled, pick, scalar
+from powertrain.arrays import Array, filled, floats, pick, scalar
+from powertrain.compile.build import (
+    assuming,
+    compile_build,
+    compile_drive,
+    compile_limits,
+    left_open,
+    with_moments,
+)
 from powertrain.documents.build import Build
-from powertrain.documents.spread import with_values
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.drive import Drive
-from powertrain.figures import MINUTE_S, Picture, most_amps, searched_picture
 from powertrain.gearing.clearance import most_on_axle_mm, on_axle_mm
-from powertrain.gearing.train import ratio_of
-from powertrain.heat.limits import NODES, Limits, NodeId
-from powertrain.heat.store import Store
+from powertrain.gearing.stage import StageData
+from powertrain.heat.limits import NODES, NodeId
 from powertrain.heat.temperatures import after
 from powertrain.ladder.sizes import StageSizes, checked
 from powertrain.operating.full_throttle import full_throttle
-from powertrain.operating.moments import MomentId, left_open, with_moments
+from powertrain.operating.settings import MOMENT_IDS, MomentId
+from powertrain.results import MINUTE_S, Results, most_amps, searched_results
+from powertrain.stated import Stated
 from powertrain.units import kmh_from_mps
-from powertrain.verdicts.registry import Stopper, stoppers
+from powertrain.verdicts.context import Batch
+from powertrain.verdicts.registry import stopping_rules
+from powertrain.verdicts.rule import Rule
+from powertrain.verdicts.rules import temperatures
 from powertrain.verdicts.rules.teeth import impossible
-from powertrain.verdicts.rules.temperatures import Hottest, hottest
 from powertrain.verdicts.rules.tooth_load import carries_nm
-from powertrain.verdicts.verdict import Many
 
 BLOCK = 16384
 """Reductions solved together; keeps the numbers in the cache."""
@@ -41,6 +49,36 @@ FIGURES = ("top_speed_kmh", "launch_n", "climb_kmh", "motor_peak_a", "pack_peak_
            "winding_minute_c", "case_minute_c", "winding_climb_c", "case_climb_c")  # fmt: skip
 
 Places = NDArray[np.int64]
+
+TOP_SPEED = MOMENT_IDS.index("top_speed")
+
+
+@dataclass(frozen=True)
+class Hottest:
+    """Of many builds, the node and moment that come nearest to a limit, or pass it by most.
+
+    `node` and `moment` are places among `NODES` and `MOMENT_IDS`, `lasts_s` how long the moment
+    is kept up.
+    """
+
+    node: Places
+    moment: Places
+    reached_c: Array
+    limit_c: Array
+    lasts_s: Array
+
+
+def hottest(batch: Batch, count: int) -> Hottest:
+    """Return what gets hottest for its limit, in the moments that were asked for."""
+    found = list(temperatures.judge(batch))
+    node = np.argmax([filled(one.used, (count,)) for one in found], axis=0)
+    columns = [
+        np.choose(node, [filled(floats(column), (count,)) for column in columns])
+        for columns in zip(*((one.at, one.value, one.limit, one.lasts_s) for one in found),
+                           strict=True)
+    ]  # fmt: skip
+    at, reached_c, limit_c, lasts_s = columns
+    return Hottest(node, at.astype(np.int64), reached_c, limit_c, lasts_s)
 
 
 @dataclass(frozen=True)
@@ -126,18 +164,18 @@ def rungs_of(build: Build, sizes: list[StageSizes]) -> Rungs:
     assumed = left_open(build)
     build = with_moments(build)
     teeth, of = _distinct(sizes)
-    rules = (*(stopper.id for stopper in stoppers() if stopper.id not in OF_TEETH), *OF_TEETH)
+    geared = {name: rule for name, rule in stopping_rules().items() if name not in OF_TEETH}
+    rules = (*geared, *OF_TEETH)
     figures: dict[str, list[Array]] = {name: [] for name in FIGURES}
     loads, hots, ratios = [], [], []
-    geared = [stopper for stopper in stoppers() if stopper.id not in OF_TEETH]
     for begin in range(0, teeth.shape[1], BLOCK):
         block = teeth[:, begin : begin + BLOCK]
-        many = _solved(build, sizes, block, assumed)
-        ratios.append(many.drive.train.ratio)
-        for name, value in _figures(many).items():
-            figures[name].append(filled(value, (block.shape[1],)))
-        loads.append(_loads(many, geared, block.shape[1]))
-        hots.append(hottest(many))
+        batch, count = _solved(build, sizes, block, assumed), block.shape[1]
+        ratios.append(batch.drive.train.ratio)
+        for name, value in _figures(batch).items():
+            figures[name].append(filled(value, (count,)))
+        loads.append(_loads(batch, geared, count))
+        hots.append(hottest(batch, count))
     all_loads = np.concatenate(loads, axis=1)
     own = _present(build, sizes)
     place = _same_reduction(teeth, own)
@@ -195,25 +233,23 @@ def _reduced(over: Places, under: Places) -> tuple[Places, Places]:
 def _solved(
     build: Build, sizes: list[StageSizes], teeth: NDArray[np.float64],
     assumed: tuple[MomentId, ...],
-) -> Many:  # fmt: skip
-    values: dict[str, NDArray[np.float64]] = {}
+) -> Batch:  # fmt: skip
+    columns: dict[str, Array] = {}
     for row, one in enumerate(sizes):
-        values[f"gearing.{one.index}.driver_teeth"] = teeth[2 * row]
-        values[f"gearing.{one.index}.driven_teeth"] = teeth[2 * row + 1]
-    geared = with_values(build, values)
-    drive = Drive.of(geared)
-    store = Store.of(geared, drive)
-    picture = searched_picture(geared, drive, store, timed=True, assumed=assumed)
-    return Many(geared, drive, store, picture, Limits.of(build))
+        columns[f"gearing.{one.index}.driver_teeth"] = teeth[2 * row]
+        columns[f"gearing.{one.index}.driven_teeth"] = teeth[2 * row + 1]
+    compiled = assuming(compile_build(build, columns), assumed)
+    compiled = replace(compiled, limits=compile_limits(build))
+    return Batch(compiled, searched_results(compiled, timed=True))
 
 
-def _figures(many: Many) -> dict[str, Array]:
-    picture, moments = many.picture, many.picture.moments
+def _figures(batch: Batch) -> dict[str, Array]:
+    results, moments = batch.results, batch.moments
     pack_a, motor_a = most_amps(moments)
-    climbed, minute = picture.after_climb(), _after_a_minute(picture)
+    climbed, minute = results.after_climb(), _after_a_minute(results)
     return {
         "top_speed_kmh": kmh_from_mps(moments.top_speed.state.speed_mps),
-        "launch_n": launch_n(many.drive),
+        "launch_n": launch_n(batch.drive),
         "climb_kmh": kmh_from_mps(moments.climb_top.speed_mps),
         "motor_peak_a": motor_a,
         "pack_peak_a": pack_a,
@@ -229,17 +265,17 @@ def launch_n(drive: Drive) -> Array:
     return full_throttle(drive, scalar(0.0)).force_n
 
 
-def _after_a_minute(picture: Picture) -> dict[NodeId, Array]:
+def _after_a_minute(results: Results) -> dict[NodeId, Array]:
     """Return temperatures after a minute at top speed, where the throttle is held open."""
-    reached = after(picture.store, pick(picture.flows, 3), scalar(MINUTE_S))
-    return {node: picture.limits.or_burnt(node, reached[node]) for node in NODES}
+    reached = after(results.thermal, pick(results.flows, TOP_SPEED), scalar(MINUTE_S))
+    return {node: results.limits.or_burnt(node, reached[node]) for node in NODES}
 
 
-def _loads(many: Many, geared: list[Stopper], count: int) -> Array:
+def _loads(batch: Batch, geared: Mapping[str, Rule], count: int) -> Array:
     """Return how much of each rule's limit is used, rules by reductions."""
     found = np.empty((len(geared), count))
-    for place, stopper in enumerate(geared):
-        found[place] = np.nan_to_num(filled(stopper.load(many), (count,)), nan=0.0, posinf=1e6)
+    for place, rule in enumerate(geared.values()):
+        found[place] = np.nan_to_num(filled(rule.load(batch), (count,)), nan=0.0, posinf=1e6)
     return found
 
 
@@ -275,55 +311,40 @@ def _by_teeth(build: Build, sizes: list[StageSizes], rules: tuple[str, ...]) -> 
     """
     shape = tuple(n for one in sizes for n in (len(one.drivers), len(one.driven)))
     found = np.full(shape, -1, np.int64)
-    start = full_throttle(Drive.of(build), scalar(0.0))
-    torque_nm = float(start.shaft_torque_nm) * build.motor.count
-    weak, low = np.zeros(shape, bool), np.zeros(shape, bool)
-    made = np.ones(shape, bool)
-    before: Array = np.ones((1,) * len(shape))
-    now_before = 1.0
-    rows = {one.index: row for row, one in enumerate(sizes)}
-    most_mm = most_on_axle_mm(build.wheel.rolling_circumference_mm)
-    for index, stage in enumerate(build.gearing):
-        if not isinstance(stage, ToothedStage):
-            before = before * ratio_of(stage) * stage.efficiency
-            now_before *= ratio_of(stage) * stage.efficiency
-            continue
-        row = rows.get(index)
-        one = StageSizes(index, (stage.driver_teeth,), (stage.driven_teeth,))
-        at = [1] * len(shape)
-        if row is not None:
-            one = sizes[row]
-            at[2 * row], at[2 * row + 1] = len(one.drivers), len(one.driven)
-        stands, possible, across = _stage_tables(stage, one)
-        load = torque_nm * before / stands.reshape(at)
-        now = torque_nm * now_before / carries_nm([stage])
-        weak |= load > max(now, 1.0) * WORSE
-        made &= possible.reshape(at)
-        if index == len(build.gearing) - 1:
-            low |= (across > max(on_axle_mm(stage), most_mm) * WORSE).reshape(at)
-        ratios = np.divide.outer(1.0 / np.array(one.drivers), 1.0 / np.array(one.driven))
-        before = before * ratios.reshape(at) * stage.efficiency
-        now_before *= ratio_of(stage) * stage.efficiency
+    drive = compile_drive(build)
+    torque_nm = full_throttle(drive, scalar(0.0)).shaft_torque_nm * drive.motor.count
+    own = [StageData.of(stage) for stage in Stated(build).each("gearing")]
+    stages = [_of_rungs(index, stage, sizes) for index, stage in enumerate(own)]
+    weak, made = np.zeros(shape, bool), np.ones(shape, bool)
+    load_nm, now_nm = torque_nm, torque_nm
+    for stage, present in zip(stages, own, strict=True):
+        if stage.toothed:
+            load, now = load_nm / carries_nm([stage]), now_nm / carries_nm([present])
+            weak |= load > np.maximum(now, 1.0) * WORSE
+            fewer = (stage.driver_teeth < present.driver_teeth) | (
+                stage.driven_teeth > present.driven_teeth
+            )
+            made &= ~impossible(stage) | (impossible(present) & ~fewer)
+        load_nm = load_nm * stage.ratio * stage.efficiency
+        now_nm = now_nm * present.ratio * present.efficiency
     found[weak] = rules.index("tooth_load")
-    found[low] = rules.index("ground_clearance")
+    if stages[-1].toothed:
+        most_mm = most_on_axle_mm(scalar(build.wheel.rolling_circumference_mm))
+        room_mm = np.maximum(on_axle_mm(own[-1]), most_mm) * WORSE
+        low = np.broadcast_to(on_axle_mm(stages[-1]) > room_mm, shape)
+        found[low] = rules.index("ground_clearance")
     found[~made] = rules.index("teeth")
     return found.ravel()
 
 
-def _stage_tables(stage: ToothedStage, one: StageSizes) -> tuple[Array, NDArray[np.bool_], Array]:
-    """Return what torque on the driver a stage stands, whether it can be made, how wide it is.
-
-    Of teeth that can't be made only those count that are not there already.
-    """
-    stands = np.full((len(one.drivers), len(one.driven)), math.inf)
-    possible = np.ones(stands.shape, bool)
-    across = np.zeros(stands.shape)
-    own = impossible(stage)
-    for i, driver in enumerate(one.drivers):
-        for j, driven in enumerate(one.driven):
-            other = stage.model_copy(update={"driver_teeth": driver, "driven_teeth": driven})
-            kept = own and driver >= stage.driver_teeth and driven <= stage.driven_teeth
-            possible[i, j] = kept or not impossible(other)
-            stands[i, j] = carries_nm([other]) if j == 0 else stands[i, 0]
-            across[i, j] = on_axle_mm(other) if i == 0 else across[0, j]
-    return stands, possible, across
+def _of_rungs(index: int, stage: StageData, sizes: list[StageSizes]) -> StageData:
+    """Return a stage with all of its teeth, driver and driven each along an axis of the rungs."""
+    row = next((row for row, one in enumerate(sizes) if one.index == index), None)
+    if row is None:
+        return stage
+    axes = 2 * len(sizes)
+    drivers, driven = (
+        np.array(teeth, float).reshape([-1 if axis == place else 1 for axis in range(axes)])
+        for place, teeth in ((2 * row, sizes[row].drivers), (2 * row + 1, sizes[row].driven))
+    )
+    return replace(stage, driver_teeth=drivers, driven_teeth=driven, ratio=driven / drivers)

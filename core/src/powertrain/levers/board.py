@@ -11,9 +11,9 @@ from powertrain.arrays import Array
 from powertrain.documents.build import Build
 from powertrain.doubt.bands import bands_of
 from powertrain.doubt.draws import DRAWS, Doubt, Variants, variants
-from powertrain.figures import FigureId, Picture, figures_of, picture_of
 from powertrain.levers.lever import Lever, step_word
 from powertrain.levers.registry import levers_of
+from powertrain.results import FigureId, Results, figures_of, results_of
 from powertrain.verdicts.verdict import PartId
 
 PAIRED = 8
@@ -66,7 +66,7 @@ class Sweep:
     """A build as it stands, in its draws, and with each lever pressed; solved in one go."""
 
     variants: Variants
-    picture: Picture
+    results: Results
     figures: dict[FigureId, Array]
     presses: tuple[tuple[Lever, Literal[1, -1]], ...]
 
@@ -81,11 +81,11 @@ def sweep_of(build: Build, doubt: Doubt, levers: Sequence[Lever]) -> Sweep:
                 presses.append((lever, 1 if step > 0 else -1))
                 changes.append(change)
     many = variants(build, doubt, changes, paired=PAIRED)
-    picture = picture_of(build, many.drives, many.stores, fine=False, timed=False)
-    figures = figures_of(build, many.drives, picture)
+    results = results_of(many.compiled, fine=False, timed=False)
+    figures = figures_of(many.compiled, results)
     rows = len(many.draws)
     whole = {key: np.broadcast_to(value, (rows,)) for key, value in figures.items()}
-    return Sweep(many, picture, whole, tuple(presses))
+    return Sweep(many, results, whole, tuple(presses))
 
 
 def board_of(sweep: Sweep) -> Board:

@@ -13,7 +13,8 @@ from powertrain.documents.build import Build
 from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
-from powertrain.motor.of_document import rewound
+from powertrain.motor.kinds import rewound
+from powertrain.stated import Stated
 
 Follows = Callable[[Build, Build], float | None]
 """What a guess becomes, given the build before and after; None where it can't be told."""
@@ -37,7 +38,7 @@ def _of_winding(constant: str) -> Follows:
         was, now = before.motor, after.motor
         if not isinstance(was, PermanentMagnetMotor) or not isinstance(now, PermanentMagnetMotor):
             return None
-        return rewound(was, now.kv_rpm_per_v / was.kv_rpm_per_v).get(constant)
+        return rewound(Stated(was), now.kv_rpm_per_v / was.kv_rpm_per_v).get(constant)
 
     return follows
 

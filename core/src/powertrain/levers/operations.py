@@ -10,12 +10,14 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from powertrain.documents.build import Provenance
+from powertrain.documents.motor import Motor
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 from powertrain.levers.followers import followed
 from powertrain.levers.registry import press
-from powertrain.motor.of_document import turned
+from powertrain.motor.kinds import turned
+from powertrain.stated import Stated
 
 
 class Press(BaseModel):
@@ -112,7 +114,10 @@ def _turned(document: dict[str, Any], kind: str) -> dict[str, Any]:
     if build.motor.kind == kind:
         return document
     volts = build.battery.series * build.battery.cell_voltage_v
-    made = turned(build.motor, kind, volts)
+    # What all kinds share stays as it was said.
+    shared = set(Motor.model_fields) & build.motor.model_fields_set
+    kept = build.motor.model_dump(mode="json", include=shared, exclude_none=True)
+    made = {"kind": kind, **turned(Stated(build.motor), kind, volts), **kept}
     after = changed(document, {"motor": made})
     guesses = {
         f"motor.{key}": {"origin": "default"}

@@ -11,12 +11,13 @@ from powertrain.bench.answer import Band
 from powertrain.bench.bands import figure_bands
 from powertrain.bench.numbers import number
 from powertrain.documents.brief import Brief
-from powertrain.match.judged import Judged, Key, Told, judge
+from powertrain.match.judged import Judged, Key, WishResult, judge
 from powertrain.match.options import Options
 from powertrain.match.ranking import CRITERIA, ordered
 from powertrain.match.reasons import in_words
 from powertrain.match.search import Search
-from powertrain.motor.of_document import make_of
+from powertrain.motor.kinds import make_of
+from powertrain.stated import Stated
 
 NEAR_TIE = 0.01
 """Scores nearer than this are told apart in words."""
@@ -210,7 +211,7 @@ def _best_of_trios(search: Search) -> list[tuple[Key, float]]:
     order = sorted(search.tally.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
     ranked: list[tuple[Key, float]] = [((*trio, gear), score) for trio, (_, score, gear) in order]
     ranked = _firsts(ranked, lambda key: key[0])
-    makes = [(option.mounts, make_of(option.motor)) for option in search.options.motors]
+    makes = [(option.mounts, make_of(Stated(option.motor))) for option in search.options.motors]
     worth = [score >= NEAR_BEST * ranked[0][1] for _, score in ranked]
     near = [one for one, is_near in zip(ranked, worth, strict=True) if is_near]
     far = [one for one, is_near in zip(ranked, worth, strict=True) if not is_near]
@@ -256,7 +257,7 @@ def _result(
 ) -> Result:  # fmt: skip
     figures: dict[str, float | None] = {key: number(value) for key, value in one.figures.items()}
     figures |= {
-        "full_charge_v": float(one.seen.many.drive.pack.charger_v),
+        "full_charge_v": float(one.seen.batch.drive.pack.charger_v),
         "price": number(one.seen.price),
         "added_mass_kg": float(one.seen.added_kg),
         "stages": float(one.seen.stages),
@@ -276,7 +277,7 @@ def _result(
     )
 
 
-def margins_of(told: Iterable[Told]) -> dict[str, Margin]:
+def margins_of(told: Iterable[WishResult]) -> dict[str, Margin]:
     """Return the wishes of a candidate with the room that is left."""
     return {
         one.wish.id: Margin(

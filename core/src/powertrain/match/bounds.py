@@ -14,6 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array, filled, pick, scalar, with_axis
+from powertrain.compile.build import CompiledBuild
+from powertrain.compile.ratings import Ratings
 from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
 from powertrain.match.compose import own_gearbox
@@ -23,6 +25,7 @@ from powertrain.match.wish import OfDrive
 from powertrain.match.wishes.climb import JUST_MOVES_KMH
 from powertrain.operating.free import NO_SLIP
 from powertrain.operating.full_throttle import fastest_mps, full_throttle, push_n
+from powertrain.stated import Stated, unstated
 from powertrain.units import mps_from_kmh, radius_m_from_circumference_mm
 from powertrain.vehicle.road_load import RoadLoad
 from powertrain.vehicle.traction import Grip
@@ -76,7 +79,8 @@ def too_weak(brief: Brief, options: Options, wishes: Sequence[OfDrive]) -> NDArr
     """
     gearings = options.gearings
     lightest = brief.vehicle.mass_kg + _lightest_kg(brief, options)
-    road = RoadLoad.of(brief.vehicle.model_copy(update={"mass_kg": lightest}), brief.conditions)
+    road = RoadLoad.of(Stated(brief.vehicle), Stated(brief.conditions))
+    road = replace(road, mass_kg=scalar(lightest))
     radius_m = radius_m_from_circumference_mm(brief.wheel.rolling_circumference_mm)
     weak = np.zeros(len(gearings), bool)
     for duty in duties_of(brief, wishes):
@@ -108,7 +112,7 @@ def stretches(
     brief: Brief,
     options: Options,
     trios: Trios,
-    level: Drive,
+    level: CompiledBuild,
     geared: NDArray[np.int64],
     wishes: Sequence[OfDrive],
 ) -> Stretches:
@@ -116,14 +120,15 @@ def stretches(
 
     Parameters
     ----------
-    level : Drive
+    level : CompiledBuild
         The trios geared one to one without loss.
     """
     if own_gearbox(brief):
         # Which gear is engaged the solver finds; there is one gearing, and nothing to rule out.
         every = np.arange(len(trios), dtype=np.int64)
         return Stretches(every, 0 * every, np.full_like(every, len(geared)), Counter())
-    ask = _Ask(brief, options, trios, replace(level, grip=NO_SLIP), geared, wishes)
+    drive = replace(level.drive, grip=NO_SLIP)
+    ask = _Ask(brief, options, trios, drive, level.ratings, geared, wishes)
     low, high, rejected = _windows(ask)
     found = []
     for begin in range(0, len(trios), TOGETHER):
@@ -139,6 +144,7 @@ class _Ask:
     options: Options
     trios: Trios
     level: Drive
+    ratings: Ratings
     geared: NDArray[np.int64]
     wishes: Sequence[OfDrive]
 
@@ -159,7 +165,7 @@ class _Ask:
     def grips_n(self) -> Array:
         """Return what the tyres put down on the level with a gearing of no mass."""
         road = self.level.road
-        grip = Grip.of(self.brief.vehicle)
+        grip = Grip.of(Stated(self.brief.vehicle))
         return grip.greatest_force_n(road.weight_n, scalar(0.0), road.rolling_n(scalar(0.0)))
 
     def wanted_n(self, duty: Duty, more_kg: float = 0.0) -> Array:
@@ -214,24 +220,23 @@ def _lasting_pushes(ask: _Ask, duty: Duty, count: int) -> Iterator[tuple[str, Ar
 
     A duty that lasts must be done with them: else a rule stops the candidate.
     """
-    build, hill = ask.trios.base, ask.brief.wishes.climb
+    hill, level = ask.brief.wishes.climb, ask.level
     lasts = duty.id == "cruise" or (duty.id == "climb" and hill is not None and hill.speed_kmh)
     if not lasts:
         return
-    columns, motor, controller = ask.trios.columns, build.motor, build.controller
-    sides = [("motor", motor)]
-    if controller.rating_side != "battery":
-        sides.append(("controller", controller))  # type: ignore[arg-type]
-    for side, part in sides:
-        if part.continuous_current_a is None or motor.kind == "packaged":
+    if level.motor.has_inverter:
+        return
+    sides = {"motor": ask.ratings.motor.amps}
+    if not ask.ratings.controller.pack_side:
+        sides["controller"] = ask.ratings.controller.amps
+    for side, rating in sides.items():
+        if unstated(rating.continuous_a):
             continue
-        if duty.id == "climb" and hill is not None and hill.length_m is not None:
-            peak_s = columns.get(f"{side}.peak_duration_s", part.peak_duration_s)
-            if peak_s is not None and np.any(hill.length_m <= peak_s * duty.speed_mps):
-                continue
-        amps = columns.get(f"{side}.continuous_current_a", part.continuous_current_a)
-        torque_nm = ask.level.motor.shaft_torque_nm(scalar(0.0), np.asarray(amps, float))
-        yield f"{side}_current", filled(ask.level.wheel_force_n(torque_nm), (count,))
+        length_m = hill.length_m if duty.id == "climb" and hill is not None else None
+        if length_m is not None and np.any(length_m <= rating.peak_s * duty.speed_mps):
+            continue
+        torque_nm = level.motor.shaft_torque_nm(scalar(0.0), rating.continuous_a)
+        yield f"{side}_current", filled(level.wheel_force_n(torque_nm), (count,))
 
 
 def _cut(

@@ -4,15 +4,17 @@ from typing import Any
 
 import numpy as np
 
-from powertrain.arrays import Array, floats
+from powertrain.arrays import Array, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.controller.chopper import dc_for
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import FORMAT, Build, Moments
-from powertrain.documents.electrics import Battery, Controller
+from powertrain.documents.electrics import Battery
 from powertrain.documents.motor import MotorDocument
 from powertrain.documents.shelf import ControllerPart
 from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage
+from powertrain.motor.kinds import driven_by
+from powertrain.stated import Stated
 
 CRUISE_SHARE, LAUNCH_SHARE = 0.7, 0.5
 """Parts of the speed that is wished for at which a trip is ridden and a launch ends."""
@@ -49,44 +51,37 @@ def rested_v(brief: Brief, chemistry: str) -> float:
     return value
 
 
-def number(value: Any) -> Array:
-    """Return a number or an array of them, NaN where it is not stated."""
-    return floats(np.nan if value is None else value)
-
-
 def limits_set(
-    part: ControllerPart, controller: Controller, motor: MotorDocument, battery: Battery,
-    motors: int,
-) -> dict[str, Array]:  # fmt: skip
+    settable: bool, controller: Stated, motor: Stated, battery: Stated, motors: int
+) -> dict[str, Array]:
     """Return what the controller's amps limits are set to; NaN for a limit that it has not.
 
     A careful builder sets what can be set to the least that any part names: motor amps to the
     peaks of motor and controller, pack amps to what pack and controllers give for long. Both
     are of one controller, in the amps that it is told in.
     """
-    count = controller.count
-    motor_a = number(controller.motor_current_limit_a)
-    battery_a = number(controller.battery_current_limit_a)
-    if part.settable:
-        pack_side = controller.rating_side == "battery"
-        own_peak = number(None) if pack_side else number(controller.peak_current_a)
-        its_peak = number(motor.peak_current_a) / dc_for(controller)
+    count, unknown = controller.number("count"), scalar(np.nan)
+    motor_a = controller.number("motor_current_limit_a", np.nan)
+    battery_a = controller.number("battery_current_limit_a", np.nan)
+    if settable:
+        pack_side = controller.word("rating_side") == "battery"
+        own_peak = unknown if pack_side else controller.number("peak_current_a", np.nan)
+        its_peak = motor.number("peak_current_a", np.nan) / dc_for(controller)
         motor_a = np.fmin(np.fmin(motor_a, own_peak), its_peak)
         # A rating is of one motor's path.
-        paths = motors / count
-        lasting = paths * number(controller.continuous_current_a) if pack_side else number(None)
-        its_share = number(battery.continuous_current_a) / count
-        battery_a = np.fmin(np.fmin(battery_a, lasting), its_share)
+        lasting = controller.number("continuous_current_a", np.nan) * motors / count
+        its_share = battery.number("continuous_current_a", np.nan) / count
+        battery_a = np.fmin(np.fmin(battery_a, lasting if pack_side else unknown), its_share)
     return {"motor_current_limit_a": motor_a, "battery_current_limit_a": battery_a}
 
 
 def added_kg(
-    motor: MotorDocument, controller: Controller, battery: Battery, count: int, gearing_kg: Any
+    motor: Stated, controller: Stated, battery: Stated, count: int, gearing_kg: float
 ) -> Array:
     """Return the mass of all drive parts; what is not stated counts as nothing."""
-    boxes = controller.count * _known(controller.mass_kg)
-    parts = (count * _known(motor.mass_kg), boxes, _known(battery.mass_kg))
-    return floats(parts[0] + parts[1] + parts[2] + gearing_kg)
+    boxes_kg = controller.number("count") * controller.number("mass_kg", 0.0)
+    motors_kg = count * motor.number("mass_kg", 0.0)
+    return motors_kg + boxes_kg + battery.number("mass_kg", 0.0) + gearing_kg
 
 
 def own_stages(brief: Brief) -> list[Stage] | None:
@@ -111,11 +106,7 @@ def own_gearbox(brief: Brief) -> bool:
 
 def driven_as(motor: MotorDocument) -> str:
     """Return which controllers drive a motor, as `ControllerPart.drives` says it."""
-    return "packaged" if motor.kind == "packaged" else str(motor.commutation)
-
-
-def _known(value: Any) -> Any:
-    return 0.0 if value is None else value
+    return driven_by(Stated(motor))
 
 
 def build_of(
@@ -128,12 +119,13 @@ def build_of(
 ) -> Build:
     """Return the build of one candidate, as the plain solver takes it."""
     controller, count = part.controller, brief.motor_count
+    said = Stated(controller), Stated(motor), Stated(battery)
     settings = {
         key: float(value)
-        for key, value in limits_set(part, controller, motor, battery, count).items()
+        for key, value in limits_set(part.settable, *said, count).items()
         if np.isfinite(value)
     }
-    added = float(added_kg(motor, controller, battery, count, gearing_kg))
+    added = float(added_kg(said[1], said[0], said[2], count, gearing_kg))
     return Build(
         format=FORMAT,  # type: ignore[arg-type]
         name=f"{brief.name}: {motor.name or 'own motor'}"[:120],

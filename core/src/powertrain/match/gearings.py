@@ -20,6 +20,7 @@ from powertrain.arrays import Array
 from powertrain.documents.shelf import ToothedRange
 from powertrain.documents.vehicle import Stage, ToothedStage
 from powertrain.gearing.clearance import on_axle_mm
+from powertrain.gearing.stage import SIZES, StageData
 from powertrain.gearing.train import Train
 from powertrain.match.tables import (
     MOST_STAGES,
@@ -30,6 +31,7 @@ from powertrain.match.tables import (
     nothing,
     thinned,
 )
+from powertrain.stated import Stated
 from powertrain.verdicts.rules.teeth import impossible
 from powertrain.verdicts.rules.tooth_load import carries_nm
 
@@ -114,7 +116,7 @@ class Gearings:
         """Return the same gearings before the axle's own reduction."""
         if not behind:
             return self
-        train = Train.of(list(behind))
+        train = Train.of([Stated(stage) for stage in behind])
         return replace(
             self, ratio=self.ratio * train.ratio, efficiency=self.efficiency * train.efficiency,
             behind=tuple(behind),
@@ -193,8 +195,9 @@ def _all_of(
 
 def given(stages: list[Stage], ratio: float, efficiency: float) -> Gearings:
     """Return the one gearing that somebody owns; what its teeth stand the checks say."""
-    carries = carries_nm(stages)
-    possible = not any(impossible(stage) for stage in stages if isinstance(stage, ToothedStage))
+    data = [StageData.of(Stated(stage)) for stage in stages]
+    carries = carries_nm(data)
+    possible = not any(impossible(stage) for stage in data if stage.toothed)
     table = nothing()
     table["ratio"][:], table["efficiency"][:], table["carries_nm"][:] = ratio, efficiency, carries
     table["possible"][:] = possible
@@ -251,17 +254,36 @@ def _least(one: float | None, other: float | None) -> float | None:
 
 def _columns(singles: tuple[Single, ...], most_axle_mm: float) -> Table:
     stages = [single.stage for single in singles]
-    return {
+    table: Table = {
         "driver": np.array([stage.driver_teeth for stage in stages], np.int64),
         "driven": np.array([stage.driven_teeth for stage in stages], np.int64),
-        "ratio": np.array([stage.driven_teeth / stage.driver_teeth for stage in stages]),
         "efficiency": np.array([stage.efficiency for stage in stages]),
-        "carries_nm": np.array([carries_nm([stage]) for stage in stages]),
         "mass_kg": np.array([single.mass_kg for single in singles]),
         "price": np.array([single.price for single in singles]),
-        "possible": np.array([not impossible(stage) for stage in stages]),
-        "clears": np.array([on_axle_mm(stage) <= most_axle_mm * (1 + 1e-9) for stage in stages]),
+        "ratio": np.empty(len(stages)),
+        "carries_nm": np.empty(len(stages)),
+        "possible": np.empty(len(stages), bool),
+        "clears": np.empty(len(stages), bool),
     }
+    kinds = np.array([stage.kind for stage in stages])
+    for kind in np.unique(kinds):
+        places = np.flatnonzero(kinds == kind)
+        some = _data_of(str(kind), [stages[place] for place in places])
+        table["ratio"][places] = some.ratio
+        table["carries_nm"][places] = carries_nm([some])
+        table["possible"][places] = ~impossible(some)
+        table["clears"][places] = on_axle_mm(some) <= most_axle_mm * (1 + 1e-9)
+    return table
+
+
+def _data_of(kind: str, stages: Sequence[ToothedStage]) -> StageData:
+    """Return many stages of one kind in numbers."""
+    columns = {
+        key: np.array([getattr(stage, key) for stage in stages], float)
+        for key in (*SIZES, "efficiency")
+    }
+    ratio = columns["driven_teeth"] / columns["driver_teeth"]
+    return StageData(kind=kind, ratio=ratio, **columns)
 
 
 def _two(columns: Table) -> Table:

@@ -13,22 +13,24 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array
+from powertrain.compile.build import compile_stated
 from powertrain.documents.brief import Brief
-from powertrain.figures import searched_picture, steady_picture
+from powertrain.match.candidates import Candidates
 from powertrain.match.gearings import GearingColumns
 from powertrain.match.groups import Trios
-from powertrain.match.questions import Answer, Questions, kept, unseen
+from powertrain.match.questions import Answer, Questions, kept
 from powertrain.match.ranking import DIGITS, Worth
-from powertrain.match.seen import Seen
 from powertrain.recorded.numbers import Unrecordable, anything_left_over, recorded_input
 from powertrain.recorded.program import Program
 from powertrain.recorded.tape import Tape
+from powertrain.results import searched_results, steady_results
+from powertrain.verdicts.context import Batch
 
 AT_ONCE, ROWS_AT_ONCE = 65_536, 2048
 """Candidates, and different sets of motor, controller and pack, that are run together."""
 
 Keys = NDArray[np.int64]
-Value = Callable[[Seen, Mapping[str, Array]], Worth]
+Value = Callable[[Candidates, Mapping[str, Array]], Worth]
 
 
 @dataclass(frozen=True)
@@ -82,20 +84,19 @@ class GroupLoop:
         worth: Value, tape: Tape,
     ) -> Program:  # fmt: skip
         first = np.zeros(1, int)
-        build = one.builds(brief, first, gear.of_build())
-        many = unseen(build)
-        answers = [*questions.quick(many.drive)]
-        steady = replace(many, picture=steady_picture(build, many.drive, many.store))
+        said = one.stated(brief, first, gear.of_build())
+        compiled = compile_stated(said)
+        answers = [*questions.quick(compiled.drive)]
+        steady = Batch(compiled, steady_results(compiled))
         price, added_kg = one.price + gear.price, one.added_kg + gear.mass_kg
         quickly = self._first_of(answers)
-        asked_steady = [*questions.steady(steady, Seen(steady, price, added_kg, gear.stages))]
+        asked_steady = [*questions.steady(Candidates(said, steady, price, added_kg, gear.stages))]
         refused = np.where(quickly == 0, self._first_of(asked_steady), quickly)
         gates = [(early == 0, {"reason": early, "unsure": np.zeros(1, bool)})
                  for early in (quickly, refused)]  # fmt: skip
 
-        picture = searched_picture(build, many.drive, many.store, timed=questions.timed)
-        whole = replace(many, picture=picture)
-        seen = Seen(whole, price, added_kg, gear.stages)
+        whole = Batch(compiled, searched_results(compiled, timed=questions.timed))
+        seen = Candidates(said, whole, price, added_kg, gear.stages)
         later = [*questions.stops(whole)]
         unsure = np.zeros(1, bool)
         if not questions.timed:

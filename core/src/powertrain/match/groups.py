@@ -1,7 +1,7 @@
 """Combinations of motor, controller and pack whose documents state the same things.
 
 Within a group all documents have numbers in the same places, so that one document with arrays
-stands for all of them; see `powertrain.documents.spread`.
+stands for all of them; see `powertrain.stated`.
 """
 
 from collections.abc import Iterator, Mapping
@@ -14,11 +14,11 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
-from powertrain.documents.spread import with_values
 from powertrain.documents.vehicle import FixedStage, Stage
 from powertrain.match.alike import Columns, Places, alike_of, differs, numbers_of
 from powertrain.match.compose import added_kg, build_of, limits_set, own_gearbox, own_stages
 from powertrain.match.options import Options
+from powertrain.stated import Stated, tree_of
 
 
 @dataclass(frozen=True)
@@ -48,8 +48,8 @@ class Trios:
             self.added_kg[which], self.price[which],
         )  # fmt: skip
 
-    def builds(self, brief: Brief, rows: NDArray[Any], gearing: Mapping[str, Array]) -> Build:
-        """Return one document with arrays for some rows, each with its own gearing.
+    def stated(self, brief: Brief, rows: NDArray[Any], gearing: Mapping[str, Array]) -> Stated:
+        """Return what some rows state, each with its own gearing.
 
         Parameters
         ----------
@@ -62,7 +62,7 @@ class Trios:
         if not own_gearbox(brief):
             columns["gearing.0.ratio"] = gearing["ratio"]
             columns["gearing.0.efficiency"] = gearing["efficiency"]
-        return with_values(self.base, columns)
+        return Stated(self.base, tree_of(columns))
 
 
 MOST_TRIOS = 100_000
@@ -120,14 +120,16 @@ def _group(
         _geared(brief),
         0.0,
     )
-    stated = with_values(base, columns)
-    limits = limits_set(first.part, _as_stated(stated.controller, first.part.controller),
-                        stated.motor, stated.battery, brief.motor_count)  # fmt: skip
+    stated = Stated(base, tree_of(columns))
+    said_motor, battery = stated.under("motor"), stated.under("battery")
+    # A composed build has set its limits already; they are set anew from what the shelf says.
+    said = Stated(first.part.controller, tree_of(columns).get("controller", {}))
+    limits = limits_set(first.part.settable, said, said_motor, battery, brief.motor_count)
     amps = {f"controller.{key}": _rows(value, len(motor)) for key, value in limits.items()}
     # Volts of the cells now are the brief's, whatever the shelf says.
     columns.pop("battery.cell_voltage_v")
     weights = _rows(
-        added_kg(stated.motor, stated.controller, stated.battery, brief.motor_count, 0.0),
+        added_kg(said_motor, said, battery, brief.motor_count, 0.0),
         len(motor),
     )
     prices = (
@@ -169,12 +171,6 @@ def _spread(documents: list[Any], places: Places, prefix: str) -> Columns:
     table = numbers_of([documents[place] for place in used], prefix)
     rows = np.searchsorted(used, places)
     return {path: column[rows] for path, column in table.items()}
-
-
-def _as_stated(spread: Any, own: Any) -> Any:
-    """Return a controller with its own limits, which a composed build has already set."""
-    keys = ("motor_current_limit_a", "battery_current_limit_a")
-    return spread.model_copy(update={key: None for key in keys if getattr(own, key) is None})
 
 
 def _rows(value: Any, count: int) -> Array:

@@ -1,29 +1,30 @@
 """One candidate judged by the plain solver: what it does, what it lacks, what it is worth."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
-from powertrain.drive import Drive
-from powertrain.figures import FigureId, figures_of
+from powertrain.match.candidates import Candidates
 from powertrain.match.compose import added_kg, build_of, driven_as, own_stages
 from powertrain.match.options import Options
 from powertrain.match.ranking import Worth, counts_as_margin, worth_of
-from powertrain.match.seen import Seen
-from powertrain.match.wish import OfDrive, OfPart, OfSum, Wished
+from powertrain.match.wish import OfDrive, Wished
 from powertrain.match.wish_registry import wishes_of
+from powertrain.results import FigureId, figures_of
+from powertrain.stated import Stated
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case, Verdict
+from powertrain.verdicts.verdict import Verdict
 
 Key = tuple[int, int, int, int]
 """Places of motor, controller, pack and gearing among the options."""
 
 
 @dataclass(frozen=True)
-class Told:
+class WishResult:
     """One wish and what a candidate does of it; `value` is None where a part does not say."""
 
     wish: Wished
@@ -41,8 +42,8 @@ class Judged:
 
     key: Key
     build: Build
-    seen: Seen
-    told: list[Told]
+    seen: Candidates
+    told: list[WishResult]
     stops: list[Verdict]
     mismatch: str | None
     """Why the parts can't be joined at all, None where they can."""
@@ -63,17 +64,18 @@ def judge(brief: Brief, options: Options, key: Key) -> Judged:
     stages = gearings.stages_of(gear) if own is None else own
     gearing_kg, gearing_price = float(gearings.mass_kg[gear]), float(gearings.price[gear])
     build = build_of(brief, motor.motor, controller.part, pack.battery, stages, gearing_kg)
-    case = replace(Case.of(build, Drive.of(build)), cures=False)
-    seen = Seen(
-        many=case,
+    said, context = Stated(build), RuleContext.of(build, cures=False)
+    seen = Candidates(
+        said=said,
+        batch=context,
         price=scalar(brief.motor_count * motor.price + controller.price + pack.price
                      + (0.0 if own is not None else gearing_price)),
-        added_kg=added_kg(motor.motor, controller.part.controller, pack.battery,
+        added_kg=added_kg(said.under("motor"), said.under("controller"), said.under("battery"),
                           brief.motor_count, gearing_kg),
         stages=scalar(float(gearings.stages[gear])),
     )  # fmt: skip
-    told = told_of(brief, seen, build)
-    verdicts, _ = judge_all(case)
+    told = told_of(brief, seen)
+    verdicts, _ = judge_all(context)
     margins = {
         one.wish.id: one.wish.margin(scalar(np.nan if one.value is None else one.value))
         for one in told
@@ -87,22 +89,18 @@ def judge(brief: Brief, options: Options, key: Key) -> Judged:
         stops=[verdict for verdict in verdicts if verdict.severity == "stop"],
         mismatch=_mismatch(brief, options, key),
         worth=worth_of(brief, seen, margins),
-        figures=figures_of(build, case.drive, case.picture),
+        figures=figures_of(context.compiled, context.results),
     )
 
 
-def told_of(brief: Brief, seen: Seen, build: Build) -> list[Told]:
+def told_of(brief: Brief, seen: Candidates) -> list[WishResult]:
     """Return what one build does of each wish."""
-    return [_told(wish, seen, build) for wish in wishes_of(brief)]
+    return [_told(wish, seen) for wish in wishes_of(brief)]
 
 
-def _told(wish: Wished, seen: Seen, build: Build) -> Told:
-    value: float | None = None
-    if isinstance(wish, OfPart):
-        value = wish.of(build.motor, build.controller, build.battery)
-    elif isinstance(wish, OfSum | OfDrive):
-        value = float(wish.value(seen))
-    return Told(wish, None if value is None or np.isnan(value) else value)
+def _told(wish: Wished, seen: Candidates) -> WishResult:
+    value = float(wish.figure(seen))
+    return WishResult(wish, None if np.isnan(value) else value)
 
 
 def _mismatch(brief: Brief, options: Options, key: Key) -> str | None:

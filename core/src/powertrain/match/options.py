@@ -6,13 +6,13 @@ from typing import Any
 
 import numpy as np
 
+from powertrain.arrays import scalar
+from powertrain.compile.build import compile_build
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.brief import Brief
 from powertrain.documents.electrics import Battery, Controller
 from powertrain.documents.motor import MotorDocument
 from powertrain.documents.shelf import ControllerPart, MotorPart, Shelf
-from powertrain.documents.spread import with_values
-from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.gearing.clearance import most_on_axle_mm
 from powertrain.gearing.train import Train
@@ -20,6 +20,7 @@ from powertrain.match.alike import alike_of, numbers_of
 from powertrain.match.compose import build_of, final_stages, own_stages
 from powertrain.match.gearings import Gearings, gearings_of, given
 from powertrain.operating.full_throttle import fastest_mps
+from powertrain.stated import Stated
 from powertrain.units import mps_from_kmh
 
 SLOWEST_KMH = 3.0
@@ -157,17 +158,20 @@ def _gearings(
 ) -> Gearings:
     own = own_stages(brief)
     if own is not None:
-        train = Train.of(own)
+        train = Train.of([Stated(stage) for stage in own])
         return given(own, float(train.ratio), float(train.efficiency))
     behind = final_stages(brief)
     allowed = brief.wishes.allowed_parts
     teeth = None if allowed is None else frozenset(allowed) & {item.id for item in shelf.teeth}
     hub = not behind and any(motor.mounts == "hub" for motor in motors)
     most = _most_ratio(brief, motors, controllers, packs)
-    most_axle_mm = most_on_axle_mm(brief.wheel.rolling_circumference_mm)
+    most_axle_mm = float(most_on_axle_mm(scalar(brief.wheel.rolling_circumference_mm)))
     if behind:
         # The axle's own reduction sits on the axle; what is searched for turns before it.
-        most, most_axle_mm = most / float(Train.of(behind).ratio), math.inf
+        most, most_axle_mm = (
+            most / float(Train.of([Stated(stage) for stage in behind]).ratio),
+            math.inf,
+        )
     # Up to the next of a few round figures, so that like briefs share what is made.
     step = math.ceil(2 * math.log2(most)) if most > 1 else 0
     ranges = tuple(item for item in shelf.teeth if teeth is None or not teeth or item.id in teeth)
@@ -195,12 +199,11 @@ def _most_ratio(
         alike = [documents[place] for place in places]
         columns = numbers_of(alike, "motor.")
         for pack in tallest.values():
-            build = with_values(build_of(brief, alike[0], part, pack.battery, [], 0.0), columns)
-            drive = Drive.of(build)
-            fastest = fastest_mps(drive)
-            if build.motor.max_rpm is not None:
-                allowed_rad_s = np.asarray(build.motor.max_rpm) / RPM_PER_RAD_S
-                fastest = np.minimum(fastest, drive.road_speed_mps(allowed_rad_s))
+            build = build_of(brief, alike[0], part, pack.battery, [], 0.0)
+            compiled = compile_build(build, columns)
+            drive, allowed_rpm = compiled.drive, compiled.ratings.motor.max_rpm
+            allowed_mps = drive.road_speed_mps(allowed_rpm / RPM_PER_RAD_S)
+            fastest = np.minimum(fastest_mps(drive), allowed_mps)
             reached = fastest[np.isfinite(fastest)]
             most = max(most, float(np.max(reached, initial=0.0)) / slow_mps)
     return most

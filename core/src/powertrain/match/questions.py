@@ -6,15 +6,13 @@ import numpy as np
 
 from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
-from powertrain.documents.build import Build
 from powertrain.drive import Drive
-from powertrain.heat.limits import Limits
-from powertrain.heat.store import Store
-from powertrain.match.seen import Seen
+from powertrain.match.candidates import Candidates
 from powertrain.match.wish import OfDrive, OfPart, OfSum, Wished
 from powertrain.match.wish_registry import wishes_of
-from powertrain.verdicts.registry import stoppers
-from powertrain.verdicts.verdict import Many, Mask
+from powertrain.verdicts.context import Batch
+from powertrain.verdicts.registry import stopping_rules
+from powertrain.verdicts.rule import Mask
 
 Answer = tuple[str, Mask]
 """A reason to refuse a candidate, and which of them it does not concern."""
@@ -25,7 +23,7 @@ class Questions:
 
     def __init__(self, brief: Brief, without: str | None = None) -> None:
         """Read the wishes; `without` names a rule that is not asked."""
-        self._stoppers = [one for one in stoppers() if one.id != without]
+        self._rules = {name: rule for name, rule in stopping_rules().items() if name != without}
         wished = wishes_of(brief)
         self.wished = wished
         self.of_parts = [wish for wish in wished if isinstance(wish, OfPart)]
@@ -41,23 +39,23 @@ class Questions:
             if wish.quick is not None:
                 yield wish.id, wish.quick(drive)
 
-    def stops(self, many: Many, *, geared: bool = True) -> Iterator[Answer]:
+    def stops(self, batch: Batch, *, geared: bool = True) -> Iterator[Answer]:
         """Ask every rule that can stop a build and to which gearing matters, or does not."""
-        for stopper in self._stoppers:
-            if stopper.geared == geared:
-                yield stopper.id, ~stopper.stops(many)
+        for name, rule in self._rules.items():
+            if rule.geared == geared:
+                yield name, ~rule.stops(batch)
 
-    def steady(self, many: Many, seen: Seen) -> Iterator[Answer]:
-        """Ask what can be told without a search, given the picture of steady climb and cruise."""
-        yield from self.stops(many)
+    def steady(self, seen: Candidates) -> Iterator[Answer]:
+        """Ask what can be told without a search, given the results of steady climb and cruise."""
+        yield from self.stops(seen.batch)
         for wish in self.of_drives:
             if wish.steady:
                 yield from kept(wish, wish.value(seen))
         for total in self.of_sums:
             yield from kept(total, total.value(seen))
 
-    def values(self, seen: Seen) -> Iterator[tuple[OfSum | OfDrive, Array]]:
-        """Yield the wishes that a whole picture answers, and their figures."""
+    def values(self, seen: Candidates) -> Iterator[tuple[OfSum | OfDrive, Array]]:
+        """Yield the wishes that whole results answer, and their figures."""
         for wish in self.wished:
             if isinstance(wish, OfSum) or (isinstance(wish, OfDrive) and not wish.ungeared):
                 yield wish, wish.value(seen)
@@ -67,13 +65,6 @@ def kept(wish: Wished, value: Array) -> Iterator[Answer]:
     """Ask whether a limit is kept; a figure that is not known does not show it."""
     yield f"{wish.id}_unknown", ~np.isnan(value)
     yield wish.id, wish.met(value)
-
-
-def unseen(build: Build) -> Many:
-    """Return builds with their drives and heat data, and no picture yet."""
-    drive = Drive.of(build)
-    store = Store.of(build, drive)
-    return Many(build, drive, store, None, Limits.of(build))  # type: ignore[arg-type]
 
 
 def _not_implied(wishes: list[OfDrive]) -> list[OfDrive]:

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array, least
 from powertrain.documents.brief import Brief
 from powertrain.heat.limits import NodeId
-from powertrain.match.seen import Seen
+from powertrain.match.candidates import Candidates
 from powertrain.match.wish import OfPart, Wished
 from powertrain.operating.distance import range_km
 
@@ -41,13 +41,13 @@ class Worth:
     margin: Array
 
 
-def worth_of(brief: Brief, seen: Seen, margins: dict[str, Array]) -> Worth:
+def worth_of(brief: Brief, seen: Candidates, margins: dict[str, Array]) -> Worth:
     """Return what candidates are worth; what is not known counts for nothing."""
     wishes = brief.wishes
     budget = wishes.budget or USUAL_BUDGET + USUAL_BUDGET_PER_KG * brief.vehicle.mass_kg
     margin = tightest(seen, margins)
-    many = seen.many
-    trip_km = range_km(many.drive, many.build, many.moments.cruise.state)
+    batch = seen.batch
+    trip_km = range_km(batch.drive, batch.settings.usable, batch.moments.cruise.state)
     trip_km = np.nan_to_num(trip_km, nan=0.0, posinf=1e9)
     parts = np.stack(
         np.broadcast_arrays(
@@ -66,12 +66,14 @@ def worth_of(brief: Brief, seen: Seen, margins: dict[str, Array]) -> Worth:
 MOTOR_NODES: tuple[NodeId, ...] = ("winding", "case")
 
 
-def tightest(seen: Seen, margins: dict[str, Array]) -> Array:
+def tightest(seen: Candidates, margins: dict[str, Array]) -> Array:
     """Return the least margin of all wishes, and of winding and case at the end of the climb."""
-    reached, limits, store = seen.many.picture.after_climb(), seen.many.limits, seen.many.store
+    batch = seen.batch
+    reached, air_c = batch.results.after_climb(), batch.thermal.ambient_c
     rooms: list[Array] = [
-        (limit.value_c - reached[node]) / (limit.value_c - store.ambient_c)
-        for node, limit in zip(MOTOR_NODES, (limits.winding, limits.case), strict=True)
+        (limit_c - reached[node]) / (limit_c - air_c)
+        for node in MOTOR_NODES
+        for limit_c in (batch.limits.of(node),)
     ]
     # NaN stands for a figure that is found for one drive only, or of which nothing is known.
     known = [np.where(np.isnan(value), np.inf, value) for value in margins.values()]

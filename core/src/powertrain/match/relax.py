@@ -14,7 +14,7 @@ from powertrain.match.reasons import in_words
 from powertrain.match.search import Search
 from powertrain.match.wish import Wished
 from powertrain.match.wish_registry import wishes_of
-from powertrain.verdicts.registry import stoppers
+from powertrain.verdicts.registry import stopping_rules
 
 FIELDS: dict[str, tuple[str, ...]] = {
     "top_speed_min": ("top_speed_kmh", "min"),
@@ -105,7 +105,7 @@ def _unit(wish: Wished) -> str:
 
 def blocked(brief: Brief, shelf: Shelf, search: Search) -> Iterator[Blocked]:
     """Yield the fixed rules that rule out most, with what would come nearest without each."""
-    rules = {stopper.id for stopper in stoppers()}
+    rules = stopping_rules()
     named = [(rule, count) for rule, count in search.tally.rejected.most_common() if rule in rules]
     for rule, count in named[:MOST_BLOCKED]:
         freer = Search(brief, shelf, best=1, without=rule).run()

@@ -1,24 +1,25 @@
 """What can be ruled out before any candidate is solved: parts, pairs and trios of parts, bounds."""
 
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array
+from powertrain.compile.build import compile_stated
 from powertrain.documents.brief import Brief
-from powertrain.drive import Drive
-from powertrain.figures import wheels_up_picture
 from powertrain.match.bounds import Stretches, stretches, too_weak
+from powertrain.match.candidates import Candidates
 from powertrain.match.compose import driven_as
 from powertrain.match.groups import Trios, trios_of
 from powertrain.match.options import Options
-from powertrain.match.questions import Questions, kept, unseen
-from powertrain.match.seen import Seen
+from powertrain.match.questions import Questions, kept
 from powertrain.match.tally import Tally
-from powertrain.verdicts.verdict import Mask
+from powertrain.results import wheels_up_results
+from powertrain.stated import Stated
+from powertrain.verdicts.context import Batch
+from powertrain.verdicts.rule import Mask
 
 Keys = NDArray[np.int64]
 
@@ -97,10 +98,10 @@ class Rough:
         for wish in self.questions.of_parts:
             if wish.part == side:
                 for place, (_, document) in enumerate(parts):
-                    value = wish.ask(document)
-                    if value is None:
+                    value = wish.ask(Stated(document))
+                    if np.isnan(value):
                         yield place, f"{wish.id}_unknown"
-                    elif not bool(wish.met(scalar(value))):
+                    elif not bool(wish.met(value)):
                         yield place, wish.id
 
     # Trios, whatever their gearing
@@ -108,12 +109,13 @@ class Rough:
     def _ungeared(self, trios: Trios) -> Trios:
         """Return the trios that no rule stops to which gearing does not matter."""
         each = len(self.geared)
-        many = unseen(trios.builds(self.brief, np.arange(len(trios)), level(len(trios))))
-        many = replace(many, picture=wheels_up_picture(many.build, many.drive, many.store))
+        said = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
+        compiled = compile_stated(said)
+        batch = Batch(compiled, wheels_up_results(compiled))
         alive = np.ones(len(trios), bool)
-        for reason, passes in self.questions.stops(many, geared=False):
+        for reason, passes in self.questions.stops(batch, geared=False):
             alive = self.tally.sieve(alive, passes, reason, each)
-        seen = Seen(many, trios.price, trios.added_kg, np.zeros(len(trios)))
+        seen = Candidates(said, batch, trios.price, trios.added_kg, np.zeros(len(trios)))
         for wish in self.questions.of_sums:
             # The parts alone, with no gearing yet: no gearing makes it less.
             for reason, passes in kept(wish, wish.value(seen)):
@@ -125,8 +127,9 @@ class Rough:
 
     def _stretches(self, trios: Trios) -> Stretches:
         """Return which stretches of the gearings each trio can use at all."""
-        build = trios.builds(self.brief, np.arange(len(trios)), level(len(trios)))
-        found = stretches(self.brief, self.options, trios, Drive.of(build), self.geared,
+        said = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
+        compiled = compile_stated(said)
+        found = stretches(self.brief, self.options, trios, compiled, self.geared,
                           self.questions.of_drives)  # fmt: skip
         for reason, count in found.rejected.items():
             self.tally.reject(reason, count)

@@ -11,33 +11,36 @@ in a compiled loop (`group_loop`).
 
 import gc
 from collections import Counter
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import replace
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array, filled, scalar
+from powertrain.compile.build import CompiledBuild, compile_stated
 from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
-from powertrain.figures import searched_picture, steady_picture
 from powertrain.match.bounds import Stretches
-from powertrain.match.compose import number
+from powertrain.match.candidates import Candidates
 from powertrain.match.gearings import GearingColumns
 from powertrain.match.group_loop import GroupLoop, Unrecordable, pieces
 from powertrain.match.groups import Trios
 from powertrain.match.options import Options
-from powertrain.match.questions import Questions, kept, unseen
+from powertrain.match.questions import Questions, kept
 from powertrain.match.ranking import Best, Front, Worth, counts_as_margin, worth_of
 from powertrain.match.rough import Rough, level
-from powertrain.match.seen import Seen
 from powertrain.match.tally import Tally
-from powertrain.match.wish import OfPart, Wished
+from powertrain.match.wish import Wished
 from powertrain.operating.free import NO_SLIP
 from powertrain.operating.full_throttle import full_throttle
+from powertrain.results import Results, searched_results, steady_results
+from powertrain.stated import Stated
 from powertrain.vehicle.traction import Grip
-from powertrain.verdicts.verdict import Mask, exceeds
+from powertrain.verdicts.context import Batch
+from powertrain.verdicts.rule import Mask, exceeds
 
 BLOCK, FIRST_BLOCK = 16384, 2048
 """Candidates that are asked together, which bounds the memory and keeps the numbers in the cache;
@@ -91,7 +94,7 @@ class Search:
         """How many candidates were solved in compiled loops."""
         self._favour, self._loops_from = favour, loops_from
         self._hub = np.array([option.mounts == "hub" for option in self.options.motors])
-        self._grip = Grip.of(brief.vehicle)
+        self._grip = Grip.of(Stated(brief.vehicle))
 
     def run(self) -> "Search":
         """Do all of it."""
@@ -177,7 +180,7 @@ class Search:
 
         Standing still it is that of motor, controller and pack alone, or what the tyres hold.
         """
-        every = trios.builds(self.brief, np.arange(len(trios)), level(len(trios)))
+        every = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
         alone = replace(Drive.of(every), grip=NO_SLIP)
         start = full_throttle(alone, scalar(0.0)).shaft_torque_nm * alone.motor.count
         torque_nm: Array = filled(start, (len(trios),))[row]
@@ -197,12 +200,20 @@ class Search:
             columns = replace(columns, price=np.zeros(len(gear)))
         return columns
 
-    def _seen(self, trios: Trios, row: Keys, gear: Keys) -> Seen:
-        """Return candidates, with no picture yet."""
+    def _solved(
+        self, trios: Trios, row: Keys, gear: Keys, solve: Callable[[CompiledBuild], Results]
+    ) -> Candidates:
+        """Return candidates with what `solve` tells of them."""
         columns = self._gears(gear)
-        many = unseen(trios.builds(self.brief, row, columns.of_build()))
-        return Seen(many, trios.price[row] + columns.price,
-                    trios.added_kg[row] + columns.mass_kg, columns.stages)  # fmt: skip
+        said = trios.stated(self.brief, row, columns.of_build())
+        compiled = compile_stated(said)
+        return Candidates(
+            said,
+            Batch(compiled, solve(compiled)),
+            trios.price[row] + columns.price,
+            trios.added_kg[row] + columns.mass_kg,
+            columns.stages,
+        )
 
     # Step by step
 
@@ -214,20 +225,16 @@ class Search:
 
     def _steady(self, trios: Trios, row: Keys, gear: Keys) -> Keys:
         """Return the places of candidates that pass everything which needs no search."""
-        columns = self._gears(gear)
-        build = trios.builds(self.brief, row, columns.of_build())
         alive = np.ones(len(row), bool)
-        for reason, passes in self.questions.quick(Drive.of(build)):
+        said = trios.stated(self.brief, row, self._gears(gear).of_build())
+        for reason, passes in self.questions.quick(Drive.of(said)):
             alive = self.tally.sieve(alive, passes, reason)
         left: Keys = np.flatnonzero(alive)
         if not len(left):
             return left
-        seen = self._seen(trios, row[left], gear[left])
-        many = seen.many
-        picture = steady_picture(many.build, many.drive, many.store)
-        seen = replace(seen, many=replace(many, picture=picture))
+        seen = self._solved(trios, row[left], gear[left], steady_results)
         passed = np.ones(len(left), bool)
-        for reason, passes in self.questions.steady(seen.many, seen):
+        for reason, passes in self.questions.steady(seen):
             passed = self.tally.sieve(passed, passes, reason)
         return left[passed]
 
@@ -246,13 +253,10 @@ class Search:
         points = np.column_stack([seen.price, seen.added_kg, -filled(told.margin, alive.shape)])
         self._rank(trios, row, gear, np.flatnonzero(alive), told.score, points)
 
-    def _whole(self, trios: Trios, row: Keys, gear: Keys, *, timed: bool) -> Seen:
-        seen = self._seen(trios, row, gear)
-        many = seen.many
-        picture = searched_picture(many.build, many.drive, many.store, timed=timed)
-        return replace(seen, many=replace(many, picture=picture))
+    def _whole(self, trios: Trios, row: Keys, gear: Keys, *, timed: bool) -> Candidates:
+        return self._solved(trios, row, gear, partial(searched_results, timed=timed))
 
-    def _free_of_stops(self, seen: Seen, trios: Trios, row: Keys, gear: Keys) -> Mask:
+    def _free_of_stops(self, seen: Candidates, trios: Trios, row: Keys, gear: Keys) -> Mask:
         """Return which candidates no rule stops; those that a bound on the launch would, timed."""
         before = Counter(self.tally.rejected)
         alive = self._unstopped(seen)
@@ -262,9 +266,9 @@ class Search:
             alive[again] = self._unstopped(self._whole(trios, row[again], gear[again], timed=True))
         return alive
 
-    def _unstopped(self, seen: Seen) -> Mask:
+    def _unstopped(self, seen: Candidates) -> Mask:
         alive = np.ones(np.shape(seen.price), bool)
-        for reason, passes in self.questions.stops(seen.many):
+        for reason, passes in self.questions.stops(seen.batch):
             alive = self.tally.sieve(alive, passes, reason)
         return alive
 
@@ -302,7 +306,7 @@ class Search:
 
     # What is feasible
 
-    def _worth(self, seen: Seen, margins: Mapping[str, Array]) -> Worth:
+    def _worth(self, seen: Candidates, margins: Mapping[str, Array]) -> Worth:
         counted = {
             wish.id: margins[wish.id]
             for wish in self.questions.wished
@@ -313,13 +317,9 @@ class Search:
             return told
         return replace(told, score=self._nearness(self._favour, seen))
 
-    def _nearness(self, wish: Wished, seen: Seen) -> Array:
+    def _nearness(self, wish: Wished, seen: Candidates) -> Array:
         """Return how near each candidate comes to a wish that it does not meet."""
-        build = seen.many.build
-        if isinstance(wish, OfPart):
-            value = number(wish.of(build.motor, build.controller, build.battery))
-        else:
-            value = wish.value(seen)  # type: ignore[attr-defined]
+        value = wish.figure(seen)
         nearness: Array = np.nan_to_num(wish.margin(value), nan=-1e9)
         return nearness
 

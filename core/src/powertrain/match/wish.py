@@ -2,20 +2,19 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array
-from powertrain.documents.electrics import Battery, Controller
-from powertrain.documents.motor import MotorDocument
 from powertrain.drive import Drive
-from powertrain.match.seen import Seen
+from powertrain.match.candidates import Candidates
+from powertrain.stated import Stated
 
 Mask = NDArray[np.bool_]
-Ask = Callable[[Any], float | None]
-"""Asks one part's document for a figure, None where it does not say."""
+Ask = Callable[[Stated], Array]
+"""Asks one part for a figure, NaN where it does not say."""
 
 
 @dataclass(frozen=True)
@@ -41,6 +40,10 @@ class Wished:
         """Return whether the limit is kept, by more than arithmetic can blur; not where unknown."""
         return np.asanyarray(self.margin(value) >= -1e-9)
 
+    def figure(self, candidates: Candidates) -> Array:
+        """Return the figure of candidates; NaN where it is not known."""
+        raise NotImplementedError
+
 
 @dataclass(frozen=True)
 class OfPart(Wished):
@@ -49,17 +52,20 @@ class OfPart(Wished):
     part: Literal["motor", "controller", "pack"]
     ask: Ask
 
-    def of(self, motor: MotorDocument, controller: Controller, battery: Battery) -> float | None:
-        """Return the figure of a whole set of parts."""
-        document = {"motor": motor, "controller": controller, "pack": battery}[self.part]
-        return self.ask(document)
+    def figure(self, candidates: Candidates) -> Array:
+        """Return what the part states."""
+        return self.ask(candidates.said.under("battery" if self.part == "pack" else self.part))
 
 
 @dataclass(frozen=True)
 class OfSum(Wished):
     """A wish that parts answer together: what they weigh or cost."""
 
-    value: Callable[[Seen], Array]
+    value: Callable[[Candidates], Array]
+
+    def figure(self, candidates: Candidates) -> Array:
+        """Return what the parts sum up to."""
+        return self.value(candidates)
 
 
 @dataclass(frozen=True)
@@ -71,9 +77,13 @@ class OfDrive(Wished):
     `ungeared` that gearing makes no difference.
     """
 
-    value: Callable[[Seen], Array]
+    value: Callable[[Candidates], Array]
     quick: Callable[[Drive], Mask] | None = None
     steady: bool = False
     ungeared: bool = False
-    stands: Callable[[Seen], Mask] | None = None
+    stands: Callable[[Candidates], Mask] | None = None
     """Where the figure itself is only found for one drive, whether many keep the limit."""
+
+    def figure(self, candidates: Candidates) -> Array:
+        """Return what the drive does."""
+        return self.value(candidates)

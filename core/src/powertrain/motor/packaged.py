@@ -12,12 +12,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar, scalar_or
+from powertrain.arrays import Array, scalar
 from powertrain.constants import RPM_PER_RAD_S
-from powertrain.documents.motor import PackagedMotor
 from powertrain.motor.fed import braking_root
 from powertrain.motor.size import Make
 from powertrain.motor.timing import Timing
+from powertrain.stated import Stated
 
 USUAL_EFFICIENCY = 0.88
 """Motor and inverter where the document gives neither efficiency nor losses; common practice."""
@@ -52,53 +52,58 @@ class Packaged:
     """What stands for an unknown copper loss: it counts where it is more than all others."""
 
     @classmethod
-    def of(cls, motor: PackagedMotor) -> "Packaged":
+    def of(cls, said: Stated) -> "Packaged":
         """Return the motor that a document describes."""
-        base_rad_s = scalar(motor.base_rpm) / RPM_PER_RAD_S
-        torque_nm = scalar(motor.peak_torque_nm)
-        losses = (motor.copper_loss_w, motor.iron_loss_w, motor.windage_loss_w)
-        copper_w, iron_w, windage_w = (scalar_or(w, 0.0) for w in losses)
-        stated = any(loss is not None for loss in losses)
-        flat = motor.efficiency if motor.efficiency is not None else USUAL_EFFICIENCY
-        efficiency = scalar(1.0) if stated else scalar(flat)
+        base_rad_s = said.number("base_rpm") / RPM_PER_RAD_S
+        torque_nm = said.number("peak_torque_nm")
+        losses = ("copper_loss_w", "iron_loss_w", "windage_loss_w")
+        copper_w, iron_w, windage_w = (said.number(key, 0.0) for key in losses)
+        stated = any(said.states(key) for key in losses)
+        efficiency = scalar(1.0) if stated else said.number("efficiency", USUAL_EFFICIENCY)
         drag_nm, windage_nm_s2 = iron_w / base_rad_s, windage_w / base_rad_s**3
         inner_nm = torque_nm + drag_nm + windage_nm_s2 * base_rad_s**2
         taken_w = inner_nm * base_rad_s / efficiency + copper_w
-        peak_a = taken_w / scalar(motor.base_voltage_v)
+        base_v = said.number("base_voltage_v")
+        peak_a = taken_w / base_v
         return cls(
-            count=scalar(motor.count),
-            inertia_kg_m2=scalar_or(motor.rotor_inertia_kg_m2, 0.0),
+            count=said.number("count"),
+            inertia_kg_m2=said.number("rotor_inertia_kg_m2", 0.0),
             constant_nm_per_a=inner_nm / peak_a,
             peak_current_a=peak_a,
             base_rad_s=base_rad_s,
-            base_v=scalar(motor.base_voltage_v),
-            top_rad_s=scalar(motor.top_rpm) / RPM_PER_RAD_S,
+            base_v=base_v,
+            top_rad_s=said.number("top_rpm") / RPM_PER_RAD_S,
             efficiency=efficiency,
             resistance_ohm=copper_w / peak_a**2,
             drag_nm=drag_nm,
             windage_nm_s2=windage_nm_s2,
             holding_ohm=scalar(0.0)
-            if motor.copper_loss_w is not None
+            if said.states("copper_loss_w")
             else STALL_LOSS * inner_nm * base_rad_s / peak_a**2,
         )
 
     @staticmethod
-    def in_words(motor: PackagedMotor) -> str:
+    def in_words(said: Stated) -> str:
         """Return the motor as a builder would say it."""
-        return f"{motor.peak_torque_nm:g} N.m with inverter"
+        return f"{float(said.number('peak_torque_nm')):g} N.m with inverter"
 
     @staticmethod
-    def make(motor: PackagedMotor) -> Make:
+    def make(said: Stated) -> Make:
         """Return how it is made, for what is usual of its size."""
         return "packaged"
 
     @staticmethod
-    def loss_names(motor: PackagedMotor) -> dict[str, str]:
+    def driven_by(said: Stated) -> str:
+        """Return that its own inverter does."""
+        return "packaged"
+
+    @staticmethod
+    def loss_names() -> dict[str, str]:
         """Return what its losses are called."""
         return {"copper": "copper", "brush": "motor and inverter", "turning": "turning"}
 
     @staticmethod
-    def winding(motor: PackagedMotor) -> None:
+    def winding(said: Stated) -> None:
         """Return None: it is sold with one winding for its inverter."""
 
     @staticmethod
@@ -114,12 +119,12 @@ class Packaged:
         }
 
     @staticmethod
-    def rewound(motor: PackagedMotor, share: float) -> dict[str, float | None]:
+    def rewound(said: Stated, share: float) -> dict[str, float | None]:
         """Return nothing: it is sold with one winding for its inverter."""
         return {}
 
     @staticmethod
-    def can_be_timed(motor: PackagedMotor) -> bool:
+    def can_be_timed(said: Stated) -> bool:
         """Return False: its inverter sets the timing."""
         return False
 

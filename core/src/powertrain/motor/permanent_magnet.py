@@ -12,13 +12,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, is_nought, scalar, scalar_or
+from powertrain.arrays import Array, is_nought, scalar
 from powertrain.constants import RPM_PER_RAD_S
-from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.motor.fed import FedByController, braking_root
 from powertrain.motor.size import Make
 from powertrain.motor.timing import KV_PER_DEGREE, LEAST_SHARE, Timing, kv_share
 from powertrain.motor.winding import Winding
+from powertrain.stated import Stated
 from powertrain.units import torque_constant_nm_per_a
 
 NONE, ONE = scalar(0.0), scalar(1.0)
@@ -47,39 +47,44 @@ class PermanentMagnet(FedByController):
     """Share of KV that turbo timing adds at full throttle."""
 
     @classmethod
-    def of(cls, motor: PermanentMagnetMotor) -> "PermanentMagnet":
+    def of(cls, said: Stated) -> "PermanentMagnet":
         """Return the motor that a document describes."""
-        constant = scalar(torque_constant_nm_per_a(motor.kv_rpm_per_v))
-        at_rest_a, slope_a_s = _free_runs(motor, constant)
+        constant = torque_constant_nm_per_a(said.number("kv_rpm_per_v"))
+        at_rest_a, slope_a_s = _free_runs(said, constant)
         return cls(
-            count=scalar(motor.count),
+            count=said.number("count"),
             constant_nm_per_a=constant,
-            resistance_ohm=scalar(motor.resistance_ohm),
+            resistance_ohm=said.number("resistance_ohm"),
             no_load_current_a=at_rest_a,
-            brush_drop_v=scalar_or(motor.brush_drop_v, 0.0),
-            inertia_kg_m2=scalar_or(motor.rotor_inertia_kg_m2, 0.0),
+            brush_drop_v=said.number("brush_drop_v", 0.0),
+            inertia_kg_m2=said.number("rotor_inertia_kg_m2", 0.0),
             loss_slope_a_s=slope_a_s,
         )
 
     @staticmethod
-    def in_words(motor: PermanentMagnetMotor) -> str:
+    def in_words(said: Stated) -> str:
         """Return the motor as a builder would say it."""
-        return f"{motor.kv_rpm_per_v:g} KV {motor.commutation}"
+        return f"{float(said.number('kv_rpm_per_v')):g} KV {said.word('commutation')}"
 
     @staticmethod
-    def make(motor: PermanentMagnetMotor) -> Make:
+    def make(said: Stated) -> Make:
         """Return how it is made, for what is usual of its size."""
-        return "brushed" if motor.commutation == "brushed" else "brushless"
+        return "brushed" if said.word("commutation") == "brushed" else "brushless"
 
     @staticmethod
-    def loss_names(motor: PermanentMagnetMotor) -> dict[str, str]:
+    def driven_by(said: Stated) -> str:
+        """Return its commutation."""
+        return str(said.word("commutation"))
+
+    @staticmethod
+    def loss_names() -> dict[str, str]:
         """Return what its losses are called."""
         return {"copper": "copper", "brush": "brushes", "turning": "turning"}
 
     @staticmethod
-    def winding(motor: PermanentMagnetMotor) -> Winding:
+    def winding(said: Stated) -> Winding:
         """Return the winding by its KV."""
-        return Winding(motor.kv_rpm_per_v, "KV", "motor.kv_rpm_per_v")
+        return Winding(float(said.number("kv_rpm_per_v")), "KV", "motor.kv_rpm_per_v")
 
     @staticmethod
     def resembling(volts: float, free_rad_s: float, per_root_w: float) -> dict[str, float]:
@@ -93,26 +98,31 @@ class PermanentMagnet(FedByController):
         }
 
     @staticmethod
-    def rewound(motor: PermanentMagnetMotor, share: float) -> dict[str, float | None]:
+    def rewound(said: Stated, share: float) -> dict[str, float | None]:
         """Return the constants of the same can with KV times `share`.
 
         With fewer turns of thicker wire KV rises, resistance falls as 1/KV^2 and the no-load
         current rises as KV: the copper in the slots stays what it was.
         """
+        goes_with = {
+            "kv_rpm_per_v": share,
+            "no_load_current_a": share,
+            "second_no_load_current_a": share,
+            "no_load_voltage_v": 1 / share,
+            "second_no_load_voltage_v": 1 / share,
+        }
         return {
-            "kv_rpm_per_v": motor.kv_rpm_per_v * share,
-            "resistance_ohm": motor.resistance_ohm / share**2,
-            **_free_currents(motor, share),
+            "resistance_ohm": float(said.number("resistance_ohm")) / share**2,
             **{
-                key: _times(getattr(motor, key), 1 / share)
-                for key in ("no_load_voltage_v", "second_no_load_voltage_v")
+                key: float(said.number(key)) * factor if said.states(key) else None
+                for key, factor in goes_with.items()
             },
         }
 
     @staticmethod
-    def can_be_timed(motor: PermanentMagnetMotor) -> bool:
+    def can_be_timed(said: Stated) -> bool:
         """Return whether it is brushless: brushes are set by their maker."""
-        return motor.commutation == "brushless"
+        return bool(said.word("commutation") == "brushless")
 
     def timed(self, timing: Timing) -> "PermanentMagnet":
         """Return it with timing: KV up with the degrees, no-load amps by its square.
@@ -262,26 +272,18 @@ class PermanentMagnet(FedByController):
         return self._constant(speed_rad_s) * self.loss_current_a(speed_rad_s) * speed_rad_s
 
 
-def _free_currents(motor: PermanentMagnetMotor, share: float) -> dict[str, float | None]:
-    keys = ("no_load_current_a", "second_no_load_current_a")
-    return {key: _times(getattr(motor, key), share) for key in keys}
-
-
-def _times(value: float | None, share: float) -> float | None:
-    return None if value is None else value * share
-
-
-def _free_runs(motor: PermanentMagnetMotor, constant: Array) -> tuple[Array, Array]:
+def _free_runs(said: Stated, constant: Array) -> tuple[Array, Array]:
     """Return the no-load current at rest and what each rad/s adds, from one or two free runs."""
-    amps, more_a = motor.no_load_current_a, motor.second_no_load_current_a
-    volts, more_v = motor.no_load_voltage_v, motor.second_no_load_voltage_v
-    if volts is None or more_v is None or more_a is None:
-        return scalar(amps), scalar(0.0)
-    drop_v = motor.brush_drop_v or 0.0
-    speed = (volts - drop_v - amps * motor.resistance_ohm) / constant
-    more_speed = (more_v - drop_v - more_a * motor.resistance_ohm) / constant
+    amps = said.number("no_load_current_a")
+    keys = ("no_load_voltage_v", "second_no_load_current_a", "second_no_load_voltage_v")
+    if not said.states(*keys):
+        return amps, scalar(0.0)
+    volts, more_a, more_v = (said.number(key) for key in keys)
+    drop_v, ohm = said.number("brush_drop_v", 0.0), said.number("resistance_ohm")
+    speed = (volts - drop_v - amps * ohm) / constant
+    more_speed = (more_v - drop_v - more_a * ohm) / constant
     slope = (more_a - amps) / (more_speed - speed)
-    return scalar(amps) - slope * speed, slope
+    return amps - slope * speed, slope
 
 
 def _beside(degrees: Array, always: Array) -> Array:

@@ -9,11 +9,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar, scalar_or
-from powertrain.documents.motor import SeriesWoundMotor
+from powertrain.arrays import Array, scalar
 from powertrain.motor.fed import FedByController
 from powertrain.motor.size import Make
 from powertrain.motor.winding import Winding
+from powertrain.stated import Stated
 
 NEWTON_STEPS = 40
 
@@ -31,30 +31,35 @@ class SeriesWound(FedByController):
     inertia_kg_m2: Array
 
     @classmethod
-    def of(cls, motor: SeriesWoundMotor) -> "SeriesWound":
+    def of(cls, said: Stated) -> "SeriesWound":
         """Return the motor that a document describes."""
         return cls(
-            count=scalar(motor.count),
-            saturated_nm_per_a=scalar(motor.saturated_constant_nm_per_a),
-            half_saturation_a=scalar(motor.half_saturation_current_a),
-            resistance_ohm=scalar(motor.resistance_ohm),
-            brush_drop_v=scalar_or(motor.brush_drop_v, 0.0),
-            drag_nm=scalar(motor.loss_torque_nm),
-            inertia_kg_m2=scalar_or(motor.rotor_inertia_kg_m2, 0.0),
+            count=said.number("count"),
+            saturated_nm_per_a=said.number("saturated_constant_nm_per_a"),
+            half_saturation_a=said.number("half_saturation_current_a"),
+            resistance_ohm=said.number("resistance_ohm"),
+            brush_drop_v=said.number("brush_drop_v", 0.0),
+            drag_nm=said.number("loss_torque_nm"),
+            inertia_kg_m2=said.number("rotor_inertia_kg_m2", 0.0),
         )
 
     @staticmethod
-    def in_words(motor: SeriesWoundMotor) -> str:
+    def in_words(said: Stated) -> str:
         """Return the motor as a builder would say it."""
         return "series-wound"
 
     @staticmethod
-    def make(motor: SeriesWoundMotor) -> Make:
+    def make(said: Stated) -> Make:
         """Return how it is made, for what is usual of its size."""
         return "series_wound"
 
     @staticmethod
-    def loss_names(motor: SeriesWoundMotor) -> dict[str, str]:
+    def driven_by(said: Stated) -> str:
+        """Return that it has brushes."""
+        return "brushed"
+
+    @staticmethod
+    def loss_names() -> dict[str, str]:
         """Return what its losses are called."""
         return {"copper": "copper", "brush": "brushes", "turning": "turning"}
 
@@ -64,10 +69,11 @@ class SeriesWound(FedByController):
         return True
 
     @staticmethod
-    def winding(motor: SeriesWoundMotor) -> Winding:
+    def winding(said: Stated) -> Winding:
         """Return the winding by its saturated constant."""
-        path = "motor.saturated_constant_nm_per_a"
-        return Winding(motor.saturated_constant_nm_per_a, "N.m/A", path, rises_with_speed=False)
+        key = "saturated_constant_nm_per_a"
+        constant = float(said.number(key))
+        return Winding(constant, "N.m/A", f"motor.{key}", rises_with_speed=False)
 
     @staticmethod
     def resembling(volts: float, free_rad_s: float, per_root_w: float) -> dict[str, float]:
@@ -83,16 +89,17 @@ class SeriesWound(FedByController):
         }
 
     @staticmethod
-    def rewound(motor: SeriesWoundMotor, share: float) -> dict[str, float | None]:
+    def rewound(said: Stated, share: float) -> dict[str, float | None]:
         """Return the constants of the same frame with armature and field turns over `share`."""
         return {
-            "saturated_constant_nm_per_a": motor.saturated_constant_nm_per_a / share,
-            "half_saturation_current_a": motor.half_saturation_current_a * share,
-            "resistance_ohm": motor.resistance_ohm / share**2,
+            "saturated_constant_nm_per_a": float(said.number("saturated_constant_nm_per_a"))
+            / share,
+            "half_saturation_current_a": float(said.number("half_saturation_current_a")) * share,
+            "resistance_ohm": float(said.number("resistance_ohm")) / share**2,
         }
 
     @staticmethod
-    def can_be_timed(motor: SeriesWoundMotor) -> bool:
+    def can_be_timed(said: Stated) -> bool:
         """Return False: its brushes stand where the maker set them."""
         return False
 

@@ -8,10 +8,9 @@ full throttle alone.
 
 from dataclasses import dataclass
 
-from powertrain.arrays import Array, scalar, scalar_or
+from powertrain.arrays import Array, scalar
 from powertrain.constants import RPM_PER_RAD_S
-from powertrain.documents.electrics import Controller
-from powertrain.documents.motor import MotorDocument
+from powertrain.stated import Stated
 
 KV_PER_DEGREE = 0.005
 """Share of KV that a degree of timing adds; common practice, no source."""
@@ -31,31 +30,41 @@ class Timing:
     turbo_deg: Array
 
     @classmethod
-    def of(cls, motor: MotorDocument, controller: Controller) -> "Timing | None":
+    def of(cls, motor: Stated, controller: Stated) -> "Timing | None":
         """Return the timing that documents state, None where they state none."""
-        stated = (motor.timing_deg, controller.timing_deg, controller.boost_timing_deg,
-                  controller.turbo_timing_deg, motor.constants_at_timing_deg)  # fmt: skip
-        if all(degrees is None for degrees in stated):
+        if not motor.states("constants_at_timing_deg") and not stated_deg(motor, controller):
             return None
-        begins, ends = controller.boost_from_rpm, controller.boost_to_rpm
-        begins = 0.0 if begins is None else begins
+        begins = controller.number("boost_from_rpm", 0.0)
+        ends = controller.number("boost_to_rpm") if controller.states("boost_to_rpm") else begins
         return cls(
-            always_deg=scalar_or(motor.timing_deg, 0.0)
-            + scalar_or(controller.timing_deg, 0.0)
-            - scalar_or(motor.constants_at_timing_deg, 0.0),
-            boost_deg=scalar_or(controller.boost_timing_deg, 0.0),
-            boost_from_rad_s=scalar(begins) / RPM_PER_RAD_S,
-            boost_to_rad_s=scalar(begins if ends is None else ends) / RPM_PER_RAD_S,
-            turbo_deg=scalar_or(controller.turbo_timing_deg, 0.0),
+            always_deg=motor.number("timing_deg", 0.0)
+            + controller.number("timing_deg", 0.0)
+            - motor.number("constants_at_timing_deg", 0.0),
+            boost_deg=controller.number("boost_timing_deg", 0.0),
+            boost_from_rad_s=begins / RPM_PER_RAD_S,
+            boost_to_rad_s=ends / RPM_PER_RAD_S,
+            turbo_deg=controller.number("turbo_timing_deg", 0.0),
         )
 
 
-def acting_deg(motor: MotorDocument, controller: Controller) -> tuple[float, float]:
+def stated_deg(motor: Stated, controller: Stated) -> dict[str, Array]:
+    """Return the degrees that are stated, by document path; all of them add."""
+    places = {
+        "motor": (motor, ("timing_deg",)),
+        "controller": (controller, ("timing_deg", "boost_timing_deg", "turbo_timing_deg")),
+    }
+    return {
+        f"{place}.{key}": said.number(key)
+        for place, (said, keys) in places.items()
+        for key in keys
+        if said.states(key)
+    }
+
+
+def acting_deg(motor: Stated, controller: Stated) -> tuple[Array, Array]:
     """Return all stated degrees, and those of them that act beyond the motor's constants."""
-    parts = (motor.timing_deg, controller.timing_deg, controller.boost_timing_deg,
-             controller.turbo_timing_deg)  # fmt: skip
-    total = sum(degrees for degrees in parts if degrees is not None)
-    return total, total - (motor.constants_at_timing_deg or 0.0)
+    total = sum(stated_deg(motor, controller).values(), scalar(0.0))
+    return total, total - motor.number("constants_at_timing_deg", 0.0)
 
 
 def kv_share(degrees: Array) -> Array:

@@ -8,6 +8,7 @@ in small steps, ``m dv/dt = F(D, v) - F_road``, the tyres holding what they hold
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from powertrain.arrays import Array, scalar
 from powertrain.drive import Drive
@@ -21,25 +22,28 @@ STEPS = 200
 
 @dataclass(frozen=True)
 class Inrush:
-    """Amps of pack and of one motor in the first instant, and the volts it leaves the pack."""
+    """Amps of pack and of one motor in the first instant, and the volts it leaves the pack.
 
-    battery_a: float
-    motor_a: float
-    battery_v: float
+    `unlimited` is false where a limit or an inverter holds the amps.
+    """
+
+    battery_a: Array
+    motor_a: Array
+    battery_v: Array
+    unlimited: NDArray[np.bool_]
 
 
-def inrush_of(drive: Drive) -> Inrush | None:
-    """Return what a grabbed trigger draws at rest; None where a limit or an inverter holds it."""
-    if drive.motor.has_inverter:
-        return None
+def inrush_of(drive: Drive) -> Inrush:
+    """Return what a grabbed trigger draws at rest."""
     pack, controller, motor = drive.pack, drive.controller, drive.wide_open().motor
     source_v = pack.voltage_v(controller.standby_a) - controller.switching_v
     ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
-    amps = float(motor.current_at_voltage_a(scalar(0.0), source_v, ohm))
-    pack_a = float(motor.count) * amps + float(controller.standby_a)
-    if amps > controller.motor_current_limit_a or pack_a > controller.battery_current_limit_a:
-        return None
-    return Inrush(pack_a, amps, float(pack.voltage_v(scalar(pack_a))))
+    amps = motor.current_at_voltage_a(scalar(0.0), source_v, ohm)
+    with np.errstate(invalid="ignore"):
+        pack_a = motor.count * amps + controller.standby_a
+        left_v = pack.voltage_v(pack_a)
+    held = (amps > controller.motor_current_limit_a) | (pack_a > controller.battery_current_limit_a)
+    return Inrush(pack_a, amps, left_v, ~(held | motor.has_inverter))
 
 
 def fastest_ramp_pct_s(drive: Drive, least_v: float) -> float | None:

@@ -1,13 +1,11 @@
 """The five moments at which a drive is looked at."""
 
 from dataclasses import dataclass, replace
-from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array, choose, each_array, filled, pick, scalar, shape_of
-from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
 from powertrain.operating.full_throttle import (
@@ -19,12 +17,11 @@ from powertrain.operating.full_throttle import (
 from powertrain.operating.launch import Launch, launch, launch_at_most, launch_with_peaks
 from powertrain.operating.limits import Limit
 from powertrain.operating.peaks import Peaks, peaks_to
+from powertrain.operating.settings import MomentId, MomentSettings
 from powertrain.operating.state import State, state_at_full_throttle
 from powertrain.operating.steady import can_hold, steady
 from powertrain.operating.top_speed import at_top_speed, top_speed_mps
 from powertrain.units import kmh_from_mps, mps_from_kmh
-
-MomentId = Literal["launch", "climb", "cruise", "top_speed", "wheels_up"]
 
 USUAL_GRADE_PCT = 8.0
 """The hill that is looked at when the document names none."""
@@ -37,7 +34,7 @@ LAUNCH_SHARE = 0.5
 
 
 @dataclass(frozen=True)
-class Asked:
+class MomentTargets:
     """What the moments ask of a drive, in numbers; `assumed` names what the document left open."""
 
     launch_to_mps: Array
@@ -80,14 +77,14 @@ class Moments:
     tops: State
     """The first drive at top speed on several grades, rising: the level, four hills spread over
     what it can push, and the document's own."""
-    asked: Asked
+    targets: MomentTargets
 
     def all(self) -> tuple[Moment, ...]:
         """Return them in the order in which they are shown."""
         return (self.launch, self.climb, self.cruise, self.top_speed, self.wheels_up)
 
 
-def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
+def moments_of(settings: MomentSettings, drive: Drive, *, fine: bool = True) -> Moments:
     """Return the five moments of a drive, or of an array of drives that vary one build.
 
     What the document leaves open is chosen from the first drive of the array and is the same for
@@ -100,116 +97,69 @@ def moments_of(build: Build, drive: Drive, *, fine: bool = True) -> Moments:
     fine : bool
         Whether the launch is integrated to many digits, or to the four that a comparison needs.
     """
-    own_pct = build.moments.climb_grade_pct
+    own_pct = settings.climb_grade_pct
     grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
     first = pick(drive, 0) if shape_of(drive) else drive
     tops = _tops_on_hills(first, float(grade_pct))
     drive = without_idle_grip(drive, np.abs(grade_pct))
     flat, hill = _flat_and_hill(drive, tops, grade_pct)
-    asked = _asked(build, grade_pct, float(np.ravel(flat.speed_mps)[0]))
-    launching, run, peaks = _launch(drive, asked, flat, fine)
+    targets = _targets(settings, grade_pct, float(np.ravel(flat.speed_mps)[0]))
+    launching, run, peaks = _launch(drive, targets, flat, fine)
     always = np.ones(np.shape(flat.speed_mps), bool)
     free = free_running_full(drive)
     return Moments(
         launch=launching,
-        climb=_climb(drive, asked, hill),
-        cruise=_cruise(drive, asked, flat),
+        climb=_climb(drive, targets, hill),
+        cruise=_cruise(drive, targets, flat),
         top_speed=Moment("top_speed", flat, None, 0.0, False, flat.speed_mps > 0),
         wheels_up=Moment("wheels_up", free, None, 0.0, False, always),
         launch_run=run,
         peaks=peaks,
         climb_top=hill,
         tops=tops,
-        asked=asked,
+        targets=targets,
     )
 
 
-def left_open(build: Build) -> tuple[MomentId, ...]:
-    """Return the moments that nobody asked for: left open, or at a value nobody has touched."""
-    said = build.moments
-    asked: dict[MomentId, float | None] = {
-        "launch": said.launch_to_kmh,
-        "climb": said.climb_grade_pct,
-        "cruise": said.cruise_kmh,
-    }
-    return tuple(
-        moment
-        for moment, value in asked.items()
-        if value is None or _untouched(build, ASKED_BY[moment])
-    )
-
-
-ASKED_BY: dict[MomentId, str] = {
-    "launch": "moments.launch_to_kmh",
-    "climb": "moments.climb_grade_pct",
-    "cruise": "moments.cruise_kmh",
-}
-
-
-def _untouched(build: Build, path: str) -> bool:
-    known = build.provenance.get(path)
-    return known is not None and known.origin == "default"
-
-
-LEAST_KMH = 0.1
-
-
-def with_moments(build: Build) -> Build:
-    """Return a build that says itself where launch and cruise are looked at."""
-    asked = moments_of(build, Drive.of(build)).asked
-    own = build.moments
-    # The hill that is looked at where none is said is the same for every build, and stays unsaid.
-    # Of a build that can't move they would be nought, which is no speed to be looked at.
-    launch_kmh, cruise_kmh = (
-        max(float(kmh_from_mps(speed)), LEAST_KMH)
-        for speed in (asked.launch_to_mps, asked.cruise_mps)
-    )
-    said = {
-        "launch_to_kmh": own.launch_to_kmh or launch_kmh,
-        "cruise_kmh": own.cruise_kmh or cruise_kmh,
-    }
-    return build.model_copy(update={"moments": own.model_copy(update=said)})
-
-
-def steady_moments(build: Build, drive: Drive) -> Moments:
+def steady_moments(settings: MomentSettings, drive: Drive) -> Moments:
     """Return what can be told of many drives without any search: cruise, and a climb at a speed.
 
     Cruise stands in for the others, so that a limit that is passed here is passed in the whole
     picture too. The document must say where launch, climb and cruise are looked at.
     """
-    own_pct = build.moments.climb_grade_pct
+    own_pct = settings.climb_grade_pct
     grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
-    asked = _asked(build, grade_pct, 0.0)
-    state = steady(drive, asked.cruise_mps, LEVEL)
+    targets = _targets(settings, grade_pct, 0.0)
+    state = steady(drive, targets.cruise_mps, LEVEL)
     cruise = _told("cruise", state, can_hold(drive, state))
     climb = replace(cruise, id="climb")
-    if asked.climb_mps is not None:
-        state = steady(drive, asked.climb_mps, grade_pct)
+    if targets.climb_mps is not None:
+        state = steady(drive, targets.climb_mps, grade_pct)
         climb = _told("climb", state, can_hold(drive, state))
-    return _standing_in(cruise, asked, climb=climb)
+    return _standing_in(cruise, targets, climb=climb)
 
 
-def searched_moments(build: Build, drive: Drive, *, timed: bool) -> Moments:
+def searched_moments(settings: MomentSettings, drive: Drive, *, timed: bool) -> Moments:
     """Return the moments of many drives that need not be alike.
 
     A climb at a stated speed is not searched for the fastest one; `timed` says whether the
     launch is integrated, or only bounded from above.
     """
-    told = steady_moments(build, drive)
-    asked, level = told.asked, np.zeros(np.shape(told.cruise.met))
+    told = steady_moments(settings, drive)
+    targets, level = told.targets, np.zeros(np.shape(told.cruise.met))
     flat = _top_state(drive, top_speed_mps(drive, level, _guess(drive)), level)
-    climb, grade_pct = told.climb, asked.climb_grade_pct
-    assumed = "climb" in asked.assumed
-    if asked.climb_mps is None:
+    climb, grade_pct = told.climb, targets.climb_grade_pct
+    assumed = "climb" in targets.assumed
+    if targets.climb_mps is None:
         steep = np.full(level.shape, float(grade_pct))
         hill = _top_state(drive, top_speed_mps(drive, steep, _guess(drive)), steep)
         met = hill.limited_by != Limit.CANNOT_MOVE
         climb = Moment("climb", hill, None, float(grade_pct), assumed, met)
-    halfway_mps = np.minimum(asked.launch_to_mps, flat.speed_mps) / 2
+    halfway_mps = np.minimum(targets.launch_to_mps, flat.speed_mps) / 2
     if timed:
-        run, peaks = launch_with_peaks(drive, asked.launch_to_mps, flat.speed_mps)
+        run, peaks = launch_with_peaks(drive, targets.launch_to_mps, flat.speed_mps)
     else:
-        run = launch_at_most(drive, asked.launch_to_mps)
+        run = launch_at_most(drive, targets.launch_to_mps)
         peaks = peaks_to(drive, flat.speed_mps)
     state = state_at_full_throttle(drive, halfway_mps, LEVEL)
     return Moments(
@@ -222,7 +172,7 @@ def searched_moments(build: Build, drive: Drive, *, timed: bool) -> Moments:
         peaks=peaks,
         climb_top=climb.state,
         tops=flat,
-        asked=asked,
+        targets=targets,
     )
 
 
@@ -232,18 +182,18 @@ def _guess(drive: Drive) -> Array:
     return np.where(np.isfinite(fastest) & (fastest > 0), HILLS_NEAR * fastest, FAR_MPS)
 
 
-def wheels_up_moments(build: Build, drive: Drive) -> Moments:
+def wheels_up_moments(settings: MomentSettings, drive: Drive) -> Moments:
     """Return the wheels in the air, which stand in for all other moments too."""
     free = free_running_full(drive)
     told = _told("wheels_up", free, np.ones(np.shape(free.speed_mps), bool))
-    return _standing_in(told, _asked(build, scalar(USUAL_GRADE_PCT), 0.0), climb=told)
+    return _standing_in(told, _targets(settings, scalar(USUAL_GRADE_PCT), 0.0), climb=told)
 
 
 def _told(which: MomentId, state: State, met: NDArray[np.bool_]) -> Moment:
     return Moment(which, state, None, 0.0, False, met)
 
 
-def _standing_in(told: Moment, asked: Asked, climb: Moment) -> Moments:
+def _standing_in(told: Moment, targets: MomentTargets, climb: Moment) -> Moments:
     return Moments(
         launch=replace(told, id="launch"),
         climb=replace(climb, id="climb"),
@@ -254,7 +204,7 @@ def _standing_in(told: Moment, asked: Asked, climb: Moment) -> Moments:
         peaks=Peaks.of_state(told.state),
         climb_top=climb.state,
         tops=told.state,
-        asked=asked,
+        targets=targets,
     )
 
 
@@ -311,27 +261,27 @@ def _round_kmh(speed_kmh: float) -> float:
     return float(f"{speed_kmh:.2g}")
 
 
-def _asked(build: Build, grade_pct: Array, top_mps: float) -> Asked:
-    said, top_kmh = build.moments, float(kmh_from_mps(top_mps))
+def _targets(settings: MomentSettings, grade_pct: Array, top_mps: float) -> MomentTargets:
+    said, top_kmh = settings, float(kmh_from_mps(top_mps))
     launch_kmh, cruise_kmh = said.launch_to_kmh, said.cruise_kmh
     if launch_kmh is None:
         launch_kmh = _round_kmh(LAUNCH_SHARE * top_kmh)
     if cruise_kmh is None:
         cruise_kmh = _round_kmh(CRUISE_SHARE * top_kmh)
     climb_kmh = said.climb_speed_kmh
-    return Asked(
+    return MomentTargets(
         launch_to_mps=scalar(mps_from_kmh(launch_kmh)),
         climb_grade_pct=grade_pct,
         climb_mps=None if climb_kmh is None else scalar(mps_from_kmh(climb_kmh)),
         cruise_mps=scalar(mps_from_kmh(cruise_kmh)),
-        assumed=left_open(build),
+        assumed=settings.assumed,
     )
 
 
 def _launch(
-    drive: Drive, asked: Asked, flat: State, fine: bool
+    drive: Drive, targets: MomentTargets, flat: State, fine: bool
 ) -> tuple[Moment, Launch | None, Peaks]:
-    to_mps = asked.launch_to_mps
+    to_mps = targets.launch_to_mps
     halfway_mps = np.minimum(to_mps, flat.speed_mps) / 2
     state = state_at_full_throttle(drive, halfway_mps, scalar(0.0))
     run: Launch | None = None
@@ -341,22 +291,22 @@ def _launch(
     else:
         run, peaks = launch_with_peaks(drive, to_mps, flat.speed_mps)
     met = np.zeros(np.shape(flat.speed_mps), bool) if run is None else np.isfinite(run.time_s)
-    kmh, assumed = _kmh(to_mps), "launch" in asked.assumed
+    kmh, assumed = _kmh(to_mps), "launch" in targets.assumed
     return Moment("launch", state, kmh, 0.0, assumed, met), run, peaks
 
 
-def _climb(drive: Drive, asked: Asked, hill: State) -> Moment:
-    grade_pct, assumed = asked.climb_grade_pct, "climb" in asked.assumed
-    if asked.climb_mps is None:
+def _climb(drive: Drive, targets: MomentTargets, hill: State) -> Moment:
+    grade_pct, assumed = targets.climb_grade_pct, "climb" in targets.assumed
+    if targets.climb_mps is None:
         met = hill.limited_by != Limit.CANNOT_MOVE
         return Moment("climb", hill, None, float(grade_pct), assumed, met)
-    state, met = _held_or(drive, asked.climb_mps, grade_pct, hill)
-    return Moment("climb", state, _kmh(asked.climb_mps), float(grade_pct), assumed, met)
+    state, met = _held_or(drive, targets.climb_mps, grade_pct, hill)
+    return Moment("climb", state, _kmh(targets.climb_mps), float(grade_pct), assumed, met)
 
 
-def _cruise(drive: Drive, asked: Asked, flat: State) -> Moment:
-    state, met = _held_or(drive, asked.cruise_mps, scalar(0.0), flat)
-    return Moment("cruise", state, _kmh(asked.cruise_mps), 0.0, "cruise" in asked.assumed, met)
+def _cruise(drive: Drive, targets: MomentTargets, flat: State) -> Moment:
+    state, met = _held_or(drive, targets.cruise_mps, scalar(0.0), flat)
+    return Moment("cruise", state, _kmh(targets.cruise_mps), 0.0, "cruise" in targets.assumed, met)
 
 
 def _held_or(

@@ -7,7 +7,7 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.constants import STANDARD_GRAVITY_MPS2
-from powertrain.documents.vehicle import Conditions, Vehicle
+from powertrain.stated import Stated
 from powertrain.vehicle.air import density_of
 
 
@@ -26,15 +26,15 @@ class RoadLoad:
     headwind_mps: Array
 
     @classmethod
-    def of(cls, vehicle: Vehicle, conditions: Conditions) -> "RoadLoad":
+    def of(cls, vehicle: Stated, conditions: Stated) -> "RoadLoad":
         """Return the road load that a document describes."""
         return cls(
-            mass_kg=scalar(vehicle.mass_kg),
-            rolling_resistance=scalar(vehicle.rolling_resistance),
-            drag_area_m2=scalar(vehicle.drag_area_m2),
-            rotating_mass_factor=scalar(vehicle.rotating_mass_factor),
+            mass_kg=vehicle.number("mass_kg"),
+            rolling_resistance=vehicle.number("rolling_resistance"),
+            drag_area_m2=vehicle.number("drag_area_m2"),
+            rotating_mass_factor=vehicle.number("rotating_mass_factor"),
             air_density_kg_m3=density_of(conditions),
-            headwind_mps=scalar(conditions.headwind_mps),
+            headwind_mps=conditions.number("headwind_mps"),
         )
 
     @property

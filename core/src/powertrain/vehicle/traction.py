@@ -11,7 +11,7 @@ import numpy as np
 
 from powertrain.arrays import Array, is_nought, scalar
 from powertrain.constants import STANDARD_GRAVITY_MPS2
-from powertrain.documents.vehicle import Traction, Vehicle
+from powertrain.stated import Stated
 
 
 @dataclass(frozen=True)
@@ -29,16 +29,16 @@ class Grip:
     """Infinite where the front can't lift or the balance is not known."""
 
     @classmethod
-    def of(cls, vehicle: Vehicle) -> "Grip":
+    def of(cls, vehicle: Stated) -> "Grip":
         """Return the grip that a document describes, or an assumed one."""
-        said = vehicle.traction
         friction = assumed_friction(vehicle)
-        if said is None:
+        if not vehicle.states("traction"):
             return cls(friction, scalar(1.0), scalar(0.0), scalar(np.inf))
-        rear = said.driven_axle == "rear"
+        said = vehicle.under("traction")
+        rear = said.word("driven_axle") == "rear"
         share = _share(said)
         return cls(
-            friction=friction if said.friction is None else scalar(said.friction),
+            friction=said.number("friction") if said.states("friction") else friction,
             driven_share=share,
             lever=_lever(said, share, 1.0 if rear else -1.0),
             centre_to_driven_over_height=_lifting(said, share) if rear else scalar(np.inf),
@@ -93,51 +93,49 @@ LOOSENS, LEAST = 0.35, 0.35
 """What is lost of it for each tenfold of rolling resistance, and what mud leaves."""
 
 
-def assumed_friction(vehicle: Vehicle) -> Array:
+def assumed_friction(vehicle: Stated) -> Array:
     """Return the friction of a vehicle that does not say it, from what its ground drags.
 
     1 on clean tarmac, less the more the ground gives way: 0.8 to 1.0 on tarmac, 0.7 to 0.8 on
     gravel, about a half on a meadow. Common practice, no source.
     """
-    small = np.asanyarray(vehicle.mass_kg) < MODEL_KG
+    small = vehicle.number("mass_kg") < MODEL_KG
     best = np.where(small, BEST_ROLLING["model"], BEST_ROLLING["other"])
-    drags = np.maximum(scalar(vehicle.rolling_resistance), 1e-4) / best
+    drags = np.maximum(vehicle.number("rolling_resistance"), 1e-4) / best
     # In arrays of one number each, so that it can be recorded.
     loose: Array = 1.0 - LOOSENS / np.log(10.0) * np.log(drags)
     return np.clip(loose, LEAST, 1.0)
 
 
-def is_assumed(vehicle: Vehicle) -> bool:
+def is_assumed(vehicle: Stated) -> bool:
     """Return whether the grip is not stated."""
-    return vehicle.traction is None or vehicle.traction.friction is None
+    return not (vehicle.states("traction") and vehicle.under("traction").states("friction"))
 
 
-def _share(said: Traction) -> Array:
-    base, behind = said.wheelbase_m, said.centre_to_driven_axle_m
-    if said.driven_share is not None:
-        return scalar(said.driven_share)
-    if base is None or behind is None:
+def _share(said: Stated) -> Array:
+    if said.states("driven_share"):
+        return said.number("driven_share")
+    if not said.states("wheelbase_m", "centre_to_driven_axle_m"):
         return scalar(1.0)
-    return np.clip(1 - scalar(behind) / base, 0.001, 1.0)
+    behind = said.number("centre_to_driven_axle_m")
+    return np.clip(1 - behind / said.number("wheelbase_m"), 0.001, 1.0)
 
 
-def _lever(said: Traction, share: Array, sign: float) -> Array:
+def _lever(said: Stated, share: Array, sign: float) -> Array:
     # With all the weight on driven wheels none can leave them.
-    height, base = said.centre_height_m, said.wheelbase_m
-    if height is None or base is None or np.all(share >= 1):
+    if not said.states("centre_height_m", "wheelbase_m") or np.all(share >= 1):
         return scalar(0.0)
-    return scalar(sign * height) / base
+    return sign * said.number("centre_height_m") / said.number("wheelbase_m")
 
 
-def _lifting(said: Traction, share: Array) -> Array:
-    height, behind = said.centre_height_m, said.centre_to_driven_axle_m
-    if height is None:
+def _lifting(said: Stated, share: Array) -> Array:
+    if not said.states("centre_height_m"):
         return scalar(np.inf)
-    if behind is None:
-        if said.wheelbase_m is None or np.all(share >= 1):
-            return scalar(np.inf)
-        ahead: Array = (1 - share) * said.wheelbase_m
+    if said.states("centre_to_driven_axle_m"):
+        ahead = said.number("centre_to_driven_axle_m")
+    elif not said.states("wheelbase_m") or np.all(share >= 1):
+        return scalar(np.inf)
     else:
-        ahead = scalar(behind)
+        ahead = (1 - share) * said.number("wheelbase_m")
     with np.errstate(divide="ignore"):
-        return ahead / scalar(height)
+        return ahead / said.number("centre_height_m")

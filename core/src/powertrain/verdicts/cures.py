@@ -7,9 +7,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.documents.vehicle import FixedStage, ToothedStage
-from powertrain.doubt.draws import Doubt, Variants, variants
-from powertrain.figures import Picture, picture_of
-from powertrain.verdicts.verdict import Case, Fix, may_limit
+from powertrain.doubt.draws import Doubt, variants
+from powertrain.results import results_of
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.verdict import Fix
 
 FEWEST_TEETH = 11
 """A driver is not made smaller than this to cure anything."""
@@ -20,41 +21,40 @@ LIMIT_STEPS = (0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3)
 
 NOTHING_DOUBTED = Doubt((), np.zeros((0, 0)))
 
-Good = Callable[[Variants, Picture], Any]
-"""Says of each variant whether it is cured."""
+Good = Callable[[Batch], Any]
+"""Says of each variant of a build whether it is cured."""
 
 
-def cure(case: Case, good: Good) -> Fix | None:
+def cure(context: RuleContext, good: Good) -> Fix | None:
     """Return the change after which `good` holds and which costs least top speed, if any does."""
-    fixes = list(candidates(case)) if case.cures else []
+    fixes = list(candidates(context)) if context.cures else []
     if not fixes:
         return None
-    many = variants(case.build, NOTHING_DOUBTED, [fix.change for fix in fixes], draws=0)
-    picture = picture_of(case.build, many.drives, many.stores, fine=False, timed=False)
-    cured = np.broadcast_to(good(many, picture), (len(fixes) + 1,))[1:] & _keeps(
-        case, picture, len(fixes)
-    )
+    changes = [fix.change for fix in fixes]
+    compiled = variants(context.build, NOTHING_DOUBTED, changes, draws=0).compiled
+    batch = Batch(compiled, results_of(compiled, fine=False, timed=False))
+    cured = np.broadcast_to(good(batch), (len(fixes) + 1,))[1:] & _keeps(context, batch, len(fixes))
     if not np.any(cured):
         return None
-    speeds = np.broadcast_to(picture.moments.top_speed.state.speed_mps, (len(fixes) + 1,))[1:]
+    speeds = np.broadcast_to(batch.moments.top_speed.state.speed_mps, (len(fixes) + 1,))[1:]
     return fixes[int(np.argmax(np.where(cured, speeds, -np.inf)))]
 
 
-def _keeps(case: Case, picture: Picture, count: int) -> NDArray[np.bool_]:
+def _keeps(context: RuleContext, batch: Batch, count: int) -> NDArray[np.bool_]:
     """Return which variants still climb and cruise as asked, if the build does."""
     kept = np.ones(count + 1, bool)
     for now, then in (
-        (case.moments.climb, picture.moments.climb),
-        (case.moments.cruise, picture.moments.cruise),
+        (context.moments.climb, batch.moments.climb),
+        (context.moments.cruise, batch.moments.cruise),
     ):
         if bool(now.met):
             kept = kept & then.met
     return kept[1:]
 
 
-def candidates(case: Case) -> Iterator[Fix]:
+def candidates(context: RuleContext) -> Iterator[Fix]:
     """Yield shorter gearing of every stage, and lower limits that leave the top speed its amps."""
-    for index, stage in enumerate(case.build.gearing):
+    for index, stage in enumerate(context.build.gearing):
         if isinstance(stage, ToothedStage):
             for side, now, teeth in _shorter(stage):
                 say = f"Stage {index + 1}: {side} of {teeth} teeth instead of {now}"
@@ -65,11 +65,11 @@ def candidates(case: Case) -> Iterator[Fix]:
                 say = f"Stage {index + 1}: {ratio:g} : 1 instead of {stage.ratio:g} : 1"
                 yield Fix(say=say, change={f"gearing.{index}.ratio": ratio})
     for side, key in (("motor", "motor_current_limit_a"), ("pack", "battery_current_limit_a")):
-        limit_a: Any = getattr(case.build.controller, key)
+        limit_a: Any = getattr(context.build.controller, key)
         if limit_a is not None:
             for step in LIMIT_STEPS:
                 less_a = float(f"{limit_a * step:.2g}")
-                if not may_limit(case, key, less_a):
+                if not may_limit(context, key, less_a):
                     continue
                 say = f"Set the {side} amps limit to {less_a:g} A"
                 yield Fix(say=say, change={f"controller.{key}": less_a})
@@ -82,3 +82,12 @@ def _shorter(stage: ToothedStage) -> Iterator[tuple[str, int, int]]:
             yield "driver", driver, driver - fewer
     for more in range(2, DRIVEN_STEPS + 1, 2):
         yield "driven", driven, driven + more
+
+
+def may_limit(context: RuleContext, path: str, amps: float) -> bool:
+    """Return whether an amps limit leaves what the vehicle needs at its own top speed."""
+    top, controller = context.moments.top_speed.state, context.ratings.controller
+    needed = float(top.motor_current_a) * controller.per_dc
+    if path.endswith("battery_current_limit_a"):
+        needed = float(top.battery_current_a / context.drive.controller.count)
+    return amps >= needed * (1 - 1e-9)

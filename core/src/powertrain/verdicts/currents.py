@@ -7,165 +7,133 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array, greatest
-from powertrain.figures import Picture
+from powertrain.compile.ratings import CurrentRating
 from powertrain.operating.state import State
-from powertrain.verdicts.cures import cure
-from powertrain.verdicts.verdict import (
-    Case,
-    Fix,
-    Many,
-    Mask,
-    NotJudged,
-    PartId,
-    Severity,
-    Verdict,
-    exceeds,
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.cures import cure, may_limit
+from powertrain.verdicts.moments import (
+    PLACES,
+    assumed_hill,
     in_words,
     lasting,
-    may_limit,
-    nowhere,
-    severity_of,
+    moment_at,
     softened,
+    worst_among,
     worst_of,
 )
+from powertrain.verdicts.rule import STOP, WATCH, Finding, Mask, exceeds, graded, grades, verdict
+from powertrain.verdicts.verdict import Fix, NotJudged, PartId, Verdict
 
 
 @dataclass(frozen=True)
-class Rated:
-    """A part's amps: where they are read, what they may be, and which limit holds them."""
+class RatedAmps:
+    """A part's amps: where they are read, what they may be, and which limit holds them.
+
+    `peak_a` is the most at full throttle, at any speed from rest to top speed.
+    """
 
     part: PartId
-    noun: str
     path: str
     amps: Callable[[State], Array]
-    most_a: Array
-    """At full throttle, at any speed from rest to top speed."""
-    continuous_a: float | None
-    peak_a: float | None
-    peak_s: float | None
+    peak_a: Array
+    rating: CurrentRating
     limit_path: str
-    limit_scale: float
+    limit_scale: Array | float
     note: str = ""
 
 
-def judged_current(case: Case, rated: Rated) -> Iterator[Verdict | NotJudged]:
-    """Yield the verdicts on lasting and on peak amps of one part."""
-    if rated.continuous_a is None and rated.peak_a is None:
-        yield NotJudged(
-            id=f"{rated.part}_current",
-            part=rated.part,
-            path=f"{rated.path}.continuous_current_a",
-            say=f"Amps of the {rated.noun}: it has no rating here.",
-        )
-        return
-    if rated.continuous_a is not None:
-        yield _lasting(case, rated, rated.continuous_a)
-    if rated.peak_a is not None:
-        yield _peak(case, rated, rated.peak_a)
+def judged_currents(batch: Batch, rated: RatedAmps) -> Iterator[Finding]:
+    """Yield the findings on lasting and on peak amps of one part."""
+    if not unstated(rated.rating.continuous_a):
+        yield _lasting(batch, rated, rated.rating.continuous_a)
+    if not unstated(rated.rating.peak_a):
+        yield _peak(batch, rated, rated.rating.peak_a)
 
 
-def _lasting(case: Case, rated: Rated, rating_a: float) -> Verdict:
-    worst = worst_of(case, rated.amps, lambda amps: severity_of(amps, rating_a) != "ok")
-    amps = worst.value
-    severity = softened(severity_of(amps, rating_a), worst)
-    where = in_words(case, worst.moment)
-    why = f"{amps:.1f} A {where}, {rating_a:g} A for as long as you like."
-    if severity == "stop" and worst.moment.id == "climb" and _climb_is_short(case, rated):
-        severity = "watch"
-        why += " The hill is over before its peak time is."
-    verdict = _verdict(case, rated, "continuous", severity, amps, rating_a, worst.moment.id, why)
-    if severity != "stop":
-        return verdict
-    # Shorter gearing keeps the hill that a lower limit may lose.
-    better = cure(case, lambda many, picture: _carries(case, picture, rated, rating_a))
-    return verdict if better is None else verdict.model_copy(update={"fix": better})
+def _lasting(batch: Batch, rated: RatedAmps, rating_a: Array) -> Finding:
+    worst = worst_of(batch, rated.amps, lambda amps: graded(amps, rating_a) > 0)
+    severity = softened(graded(worst.value, rating_a), worst)
+    load = worst_among(lasting(batch), rated.amps).value / rating_a
+    if assumed_hill(batch) is None:
+        # A short hill may use the peak.
+        spared = (worst.place == PLACES["climb"]) & _climb_is_short(batch, rated)
+        severity = np.where(spared & (severity == STOP), WATCH, severity)
+        load = np.where(spared, 0.0, load)
+    return Finding(
+        f"{rated.part}_continuous", worst.value, rating_a, severity, load, at=worst.place
+    )
 
 
-def _carries(case: Case, picture: Picture, rated: Rated, rating_a: float) -> NDArray[np.bool_]:
+def _peak(batch: Batch, rated: RatedAmps, rating_a: Array) -> Finding:
+    worst = worst_of(batch, rated.amps, lambda amps: exceeds(amps, rating_a), rated.peak_a)
+    # A peak rating may be used up whole; being near to it is what it is for.
+    severity = softened(grades(stop=exceeds(worst.value, rating_a)), worst)
+    load = np.maximum(worst_among(lasting(batch), rated.amps).value, rated.peak_a) / rating_a
+    return Finding(f"{rated.part}_peak", worst.value, rating_a, severity, load, at=worst.place)
+
+
+def _climb_is_short(batch: Batch, rated: RatedAmps) -> Mask:
+    """Return whether the hill ends within the time for which the part stands its peak."""
+    length_m, state = batch.settings.climb_length_m, batch.moments.climb.state
+    if length_m is None or unstated(rated.rating.peak_a):
+        return batch.nowhere()
+    lasts = length_m <= rated.rating.peak_s * state.speed_mps
+    return lasts & (rated.amps(state) <= rated.rating.peak_a) & (state.speed_mps > 0)
+
+
+def said_current(context: RuleContext, found: Finding, rated: RatedAmps) -> Verdict:
+    """Return a finding on one build's amps in words."""
+    which = found.id.removeprefix(f"{rated.part}_")
+    amps, rating_a = float(found.value), float(found.limit)
+    moment = moment_at(context, found.at)
+    where = in_words(context, moment)
+    if which == "continuous":
+        why = f"{amps:.1f} A {where}, {rating_a:g} A for as long as you like."
+        if exceeds(amps, rating_a) and found.word == "watch" and assumed_hill(context) is None:
+            why += " The hill is over before its peak time is."
+    else:
+        lasts = f" for {float(rated.rating.peak_s):g} s" if rated.rating.peak_s else ""
+        why = f"{amps:.1f} A {where}, {rating_a:g} A allowed{lasts}."
+    fix = _limited(context, rated, rating_a) if found.word == "stop" else None
+    if found.word == "stop" and which == "continuous":
+        # Shorter gearing keeps the hill that a lower limit may lose.
+        better = cure(context, lambda batch: _carries(context, batch, rated, rating_a))
+        fix = fix if better is None else better
+    share = 100 * amps / rating_a
+    title = f"The {rated.part} carries {share:.0f} % of its {which} rating"
+    note = f"{why} {rated.note}".strip()
+    return verdict(found, rated.part, title, note, unit="A", moment=moment.id, fix=fix)
+
+
+def _limited(context: RuleContext, rated: RatedAmps, rating_a: float) -> Fix | None:
+    """Return the amps limit at the rating, None where the vehicle needs more at top speed."""
+    most_a = rating_a * float(rated.limit_scale)
+    limit_a = min(float(f"{most_a:.3g}"), most_a)
+    if not may_limit(context, rated.limit_path, limit_a):
+        return None
+    side = "pack" if "battery" in rated.limit_path else "motor"
+    return Fix(
+        say=f"Set the {side} amps limit to {limit_a:g} A", change={rated.limit_path: limit_a}
+    )
+
+
+def _carries(
+    context: RuleContext, batch: Batch, rated: RatedAmps, rating_a: float
+) -> NDArray[np.bool_]:
     """Return which variants carry no more than the rating in any moment that lasts."""
-    asked = {moment.id for moment in lasting(case)}
-    amps = [rated.amps(moment.state) for moment in picture.moments.all() if moment.id in asked]
+    asked = {moment.id for moment in lasting(context)}
+    amps = [rated.amps(moment.state) for moment in batch.moments.all() if moment.id in asked]
     most: NDArray[np.bool_] = greatest(*amps) <= rating_a
     return most
 
 
-def _climb_is_short(many: Many, rated: Rated) -> Mask:
-    """Return whether the hill ends within the time for which the part stands its peak."""
-    length_m, state = many.build.moments.climb_length_m, many.moments.climb.state
-    if length_m is None or rated.peak_s is None or rated.peak_a is None:
-        return nowhere(many)
-    lasts = length_m <= rated.peak_s * state.speed_mps
-    return np.asanyarray(lasts & (rated.amps(state) <= rated.peak_a) & (state.speed_mps > 0))
-
-
-def current_stops(many: Many, rated: Rated) -> Mask:
-    """Return where lasting or peak amps of one part are above its ratings."""
-    held = {moment.id: rated.amps(moment.state) for moment in lasting(many)}
-    most = greatest(*held.values())
-    stop = nowhere(many)
-    if rated.continuous_a is not None:
-        spared = nowhere(many)
-        if "climb" in held:
-            spared = (held["climb"] >= most) & _climb_is_short(many, rated)
-        stop = stop | (exceeds(most, rated.continuous_a) & ~spared)
-    if rated.peak_a is not None:
-        stop = stop | exceeds(np.maximum(most, rated.most_a), rated.peak_a)
-    return stop
-
-
-def current_load(many: Many, rated: Rated) -> Array:
-    """Return amps over ratings, the worse of lasting and peak; a short hill may use the peak."""
-    held = {moment.id: rated.amps(moment.state) for moment in lasting(many)}
-    most = greatest(*held.values())
-    load: Array = np.zeros(np.shape(nowhere(many)))
-    if rated.continuous_a is not None:
-        spared = nowhere(many)
-        if "climb" in held:
-            spared = (held["climb"] >= most) & _climb_is_short(many, rated)
-        load = np.where(spared, 0.0, most / rated.continuous_a)
-    if rated.peak_a is not None:
-        load = np.maximum(load, np.maximum(most, rated.most_a) / rated.peak_a)
-    return load
-
-
-def _peak(case: Case, rated: Rated, rating_a: float) -> Verdict:
-    most_a = float(rated.most_a)
-    worst = worst_of(case, rated.amps, lambda amps: exceeds(amps, rating_a), most_a)
-    amps = worst.value
-    lasts = f" for {rated.peak_s:g} s" if rated.peak_s else ""
-    why = f"{amps:.1f} A {in_words(case, worst.moment)}, {rating_a:g} A allowed{lasts}."
-    # A peak rating may be used up whole; being near to it is what it is for.
-    severity: Severity = "stop" if exceeds(amps, rating_a) else "ok"
-    severity = softened(severity, worst)
-    return _verdict(case, rated, "peak", severity, amps, rating_a, worst.moment.id, why)
-
-
-def _verdict(
-    case: Case,
-    rated: Rated,
-    which: str,
-    severity: Severity,
-    amps: float,
-    rating_a: float,
-    moment: str,
-    why: str,
-) -> Verdict:
-    limit_a = float(f"{rating_a * rated.limit_scale:.3g}")
-    if limit_a > rating_a * rated.limit_scale:
-        limit_a = rating_a * rated.limit_scale
-    side = "pack" if "battery" in rated.limit_path else "motor"
-    fix = Fix(say=f"Set the {side} amps limit to {limit_a:g} A", change={rated.limit_path: limit_a})
-    share = amps / rating_a
-    cures = severity == "stop" and may_limit(case, rated.limit_path, limit_a)
-    return Verdict(
-        id=f"{rated.part}_{which}",
-        part=rated.part,
-        title=f"The {rated.noun} carries {share * 100:.0f} % of its {which} rating",
-        severity=severity,
-        value=amps,
-        limit=rating_a,
-        unit="A",
-        moment=moment,
-        why=(why + " " + rated.note).strip(),
-        fix=fix if cures else None,
-    )
+def unknown_current(rated: RatedAmps) -> Iterator[NotJudged]:
+    """Yield that a part has no rating, where it has none."""
+    if unstated(rated.rating.continuous_a) and unstated(rated.rating.peak_a):
+        yield NotJudged(
+            id=f"{rated.part}_current",
+            part=rated.part,
+            path=f"{rated.path}.continuous_current_a",
+            say=f"Amps of the {rated.part}: it has no rating here.",
+        )

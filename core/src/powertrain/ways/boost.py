@@ -1,7 +1,7 @@
 """A second motor that helps above some speed, on a tap of the pack."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -9,15 +9,17 @@ from pydantic import BaseModel
 
 from powertrain.arrays import scalar
 from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.compile.build import compile_drive
 from powertrain.controller.chopper import dc_for
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.operating.full_throttle import fastest_mps, full_throttle, push_n
 from powertrain.operating.top_speed import top_speed_mps
+from powertrain.stated import Stated
 from powertrain.units import kmh_from_mps, mps_from_kmh, rpm_from_rad_s
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 
 POINTS = 60
 
@@ -78,7 +80,7 @@ def boost(base: Build, helper: Build, tap_cells: int, from_kmh: float) -> BoostA
             "conditions": base.conditions,
         }
     )
-    main, aid = Drive.of(base), Drive.of(tapped)
+    main, aid = compile_drive(base), compile_drive(tapped)
     alone = float(top_speed_mps(main, scalar(0.0)))
     helps_to = float(fastest_mps(aid))
     start = float(mps_from_kmh(scalar(from_kmh)))
@@ -214,8 +216,8 @@ OF_HELPER = {
 
 
 def _rules(pair: Pair) -> Iterator[BoostFinding]:
-    for label, build, drive in pair.sides():
-        verdicts, _ = judge_all(replace(Case.of(build, drive), cures=False))
+    for label, build, _ in pair.sides():
+        verdicts, _ = judge_all(RuleContext.of(build, cures=False))
         for seen in verdicts:
             counts = seen.id in OF_HELPER or build is pair.base
             if counts and seen.severity == "stop":
@@ -230,7 +232,9 @@ def _amps_found(pair: Pair) -> Iterator[BoostFinding]:
         at = full_throttle(drive, speeds)
         motor_a, pack_a = at.motor_current_a, at.battery_current_a / build.motor.count
         controller = build.controller
-        side_a = pack_a if controller.rating_side == "battery" else motor_a / dc_for(controller)
+        side_a = (
+            pack_a if controller.rating_side == "battery" else motor_a / dc_for(Stated(controller))
+        )
         for noun, part, amps in (
             ("motor", build.motor, motor_a),
             ("controller", controller, side_a),

@@ -9,16 +9,16 @@ from powertrain.arrays import Array
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.bench.bands import drive_bands
 from powertrain.bench.numbers import number
+from powertrain.compile.build import compile_drive
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
-from powertrain.documents.spread import with_values
-from powertrain.drive import Drive
-from powertrain.motor.of_document import winding_of
+from powertrain.motor.kinds import winding_of
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import fastest_mps
 from powertrain.operating.top_speed import top_speed_mps
+from powertrain.stated import Stated
 from powertrain.units import rpm_from_rad_s
 from powertrain.verdicts.rules.rpm_window import FAST_RPM, HIGH_RPM, LOW_RPM, SMALL_KG
 from powertrain.ways.windings import can_of, winding_change
@@ -62,7 +62,7 @@ def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:
     """Return the chart around a build."""
     cells = [s for s in range(build.battery.series - AROUND, build.battery.series + AROUND + 1)
              if s >= 1]  # fmt: skip
-    winding, family = winding_of(build.motor), can_of(build, shelf) or [(0.0, None)]
+    winding, family = winding_of(Stated(build.motor)), can_of(build, shelf) or [(0.0, None)]
     numbers = [number for number, _ in family]
     changes = [winding_change(build, number, stated) for number, stated in family]
     volts = [getattr(CHEMISTRIES[build.battery.chemistry], f"{state}_v") for state in STATES]
@@ -126,9 +126,7 @@ def _rpm(build: Build, cells: list[int], volts: list[float]) -> tuple[Array, Arr
     """Return free rpm and rpm at top speed, cells by cell volts, in one array."""
     shape = (len(cells), len(volts))
     series, cell_v = np.repeat(np.array(cells, float), len(volts)), np.tile(volts, len(cells))
-    drive = Drive.of(
-        with_values(build, {"battery.series": series, "battery.cell_voltage_v": cell_v})
-    )
+    drive = compile_drive(build, {"battery.series": series, "battery.cell_voltage_v": cell_v})
     count = len(series)
     free = np.broadcast_to(free_running(drive).now.motor_rpm, (count,))
     near = 0.8 * np.broadcast_to(fastest_mps(drive), (count,))

@@ -8,13 +8,12 @@ from powertrain.arrays import scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.bench.answer import Answer, Band
 from powertrain.bench.solve import solve
+from powertrain.compile.build import compile_drive, with_moments
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.doubt.tolerances import doubtful_inputs
-from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.operating.moments import with_moments
 from powertrain.operating.peaks import peaks_to
 
 Weight = Literal["fine", "condition", "stop"]
@@ -106,7 +105,7 @@ def _side(build: Build, answer: Answer) -> Side:
     moments = {moment.id: moment for moment in answer.moments}
     top, climb = moments["top_speed"], moments["climb"]
     chemistry = CHEMISTRIES[build.battery.chemistry]
-    drive = Drive.of(build)
+    drive = compile_drive(build)
     peaks = peaks_to(drive, scalar(top.state.speed_mps))
     peak_w = max(float(peaks.terminals_w), *(m.state.terminals_w for m in (top, climb)))
     return Side(
@@ -133,7 +132,7 @@ def _side(build: Build, answer: Answer) -> Side:
 def _rpm(build: Build, then: Side) -> Condition:
     """Judge free rpm straight off the charger, with the doubt of the motor's KV."""
     limit = build.motor.max_rpm
-    if Drive.of(build).motor.races_unloaded:
+    if compile_drive(build).motor.races_unloaded:
         return _loaded_rpm(limit, then)
     doubts = {one.path: 100 * one.tolerance for one in doubtful_inputs(build)}
     off = round(doubts.get("motor.kv_rpm_per_v", 0.0), 1)

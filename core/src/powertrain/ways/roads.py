@@ -11,25 +11,24 @@ from powertrain.arrays import scalar
 from powertrain.bench.answer import Band
 from powertrain.bench.bands import figure_bands
 from powertrain.bench.numbers import number
+from powertrain.compile.build import compile_build, compile_drive, with_moments
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
 from powertrain.documents.vehicle import FixedStage, ToothedStage
-from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.figures import figures_of, picture_of
 from powertrain.gearing.sold import least_price
-from powertrain.heat.store import Store
 from powertrain.levers.rules.timing import PATH
 from powertrain.levers.rules.winding import wound_to
-from powertrain.motor.of_document import can_be_timed, winding_of
+from powertrain.motor.kinds import can_be_timed, winding_of
 from powertrain.motor.timing import acting_deg
-from powertrain.operating.moments import with_moments
 from powertrain.operating.top_speed import top_speed_mps
+from powertrain.results import figures_of, results_of
+from powertrain.stated import Stated
 from powertrain.units import kmh_from_mps
+from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.verdicts.verdict import Case
 
 RoadId = Literal["gearing", "winding", "cells", "timing"]
 MOST_DEG = 45.0
@@ -113,13 +112,12 @@ def roads(build: Build, wish_kmh: float, shelf: Shelf) -> RoadsAnswer:
 
 def top_kmh(build: Build) -> float:
     """Return the top speed on the level."""
-    return float(kmh_from_mps(top_speed_mps(Drive.of(build), scalar(0.0))))
+    return float(kmh_from_mps(top_speed_mps(compile_drive(build), scalar(0.0))))
 
 
 def _figures(build: Build) -> dict[str, float | None]:
-    drive = Drive.of(build)
-    picture = picture_of(build, drive, Store.of(build, drive))
-    figures = figures_of(build, drive, picture)
+    compiled = compile_build(build)
+    figures = figures_of(compiled, results_of(compiled))
     return {key: number(value) for key, value in figures.items()}
 
 
@@ -134,7 +132,7 @@ def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
     change, parts, price = road.buy(measure)
     document = build.model_dump(mode="json", exclude_unset=True)
     bought = check_build(changed(document, change))
-    verdicts, _ = judge_all(Case.of(bought, Drive.of(bought)))
+    verdicts, _ = judge_all(RuleContext.of(bought))
     figures, exact = _figures(bought), road.at(measure)
     return RoadAnswer(
         id=road.id,
@@ -208,12 +206,12 @@ def _gearing(build: Build, shelf: Shelf) -> Road | None:
 
     return Road(
         "gearing", "By teeth", 1.0, 3.0, at,
-        lambda share: f"{float(Drive.of(at(share)).train.ratio):.3g} to 1 over all", buy,
+        lambda share: f"{float(compile_drive(at(share)).train.ratio):.3g} to 1 over all", buy,
     )  # fmt: skip
 
 
 def _winding(build: Build) -> Road | None:
-    winding = winding_of(build.motor)
+    winding = winding_of(Stated(build.motor))
     if winding is None:
         return None
     own = winding.value
@@ -253,8 +251,9 @@ def _cells(build: Build) -> Road:
 
 def _timing(build: Build) -> Road | None:
     now = build.motor.timing_deg or 0.0
-    total, _ = acting_deg(build.motor, build.controller)
-    if not can_be_timed(build.motor) or total >= MOST_DEG:
+    motor = Stated(build.motor)
+    total = float(acting_deg(motor, Stated(build.controller))[0])
+    if not can_be_timed(motor) or total >= MOST_DEG:
         return None
 
     def change(degrees: float) -> dict[str, Any]:

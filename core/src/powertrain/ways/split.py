@@ -7,11 +7,11 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel
 
+from powertrain.arrays import scalar
 from powertrain.documents.shelf import Shelf
-from powertrain.documents.vehicle import ToothedStage
 from powertrain.errors import Refusal
 from powertrain.gearing.chain import pulley_pitch_diameter_mm, sprocket_outside_diameter_mm
-from powertrain.verdicts.rules.teeth import MOST_RATIO, impossible
+from powertrain.verdicts.rules.teeth import MOST_RATIO, too_few
 
 MOST_STAGES = 4
 SHOWN = 3
@@ -124,10 +124,7 @@ def _singles(shelf: Shelf, kinds: tuple[str, ...]) -> _Singles:
                 ratio = large / small
                 if ratio <= 1.2:
                     continue
-                stage = ToothedStage(
-                    kind=kind, driver_teeth=small, driven_teeth=large, efficiency=efficiency
-                )
-                if impossible(stage):
+                if too_few(kind, scalar(small), scalar(large)):
                     continue
                 made = _single(kind, small, large, pitch, module, efficiency)
                 key = (kind, round(ratio, 9))

@@ -5,8 +5,8 @@ import re
 
 from pydantic import BaseModel
 
+from powertrain.compile.build import compile_drive
 from powertrain.documents.build import Build
-from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.units import kmh_from_mps, mps_from_kmh
 
@@ -122,7 +122,8 @@ def speeds(
     given = [value for value in (wheel_rpm, motor_rpm, speed_kmh) if value is not None]
     if len(given) != 1 or given[0] < 0:
         raise Refusal("speed", "give one of wheel rpm, motor rpm and speed, not below zero")
-    drive = Drive.of(build).in_gear(Drive.of(build).train.gears[-1])
+    drive = compile_drive(build)
+    drive = drive.in_gear(drive.train.gears[-1])
     ratio, turn_m = float(drive.train.ratio), build.wheel.rolling_circumference_mm / 1000
     if wheel_rpm is None:
         if motor_rpm is not None:

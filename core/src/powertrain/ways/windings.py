@@ -9,6 +9,7 @@ from powertrain.arrays import Array, scalar
 from powertrain.bench.answer import Band
 from powertrain.bench.bands import drive_bands, figure_bands
 from powertrain.bench.numbers import limit_word, number
+from powertrain.compile.build import compile_build, compile_drive, with_moments
 from powertrain.documents.build import Build
 from powertrain.documents.motor import MotorDocument
 from powertrain.documents.paths import changed
@@ -16,13 +17,12 @@ from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.drive import Drive
-from powertrain.figures import figures_of, picture_of
-from powertrain.heat.store import Store
 from powertrain.levers.rules.winding import PREFERRED, limit_with, wound_to
-from powertrain.motor.of_document import winding_of
+from powertrain.motor.kinds import winding_of
 from powertrain.operating.limits import Limit
-from powertrain.operating.moments import with_moments
 from powertrain.operating.state import greatest_power
+from powertrain.results import figures_of, results_of
+from powertrain.stated import Stated
 
 STEPS = 2
 """Windings shown on either side of the present one, where no family is known."""
@@ -78,14 +78,14 @@ def can_of(build: Build, shelf: Shelf) -> list[tuple[float, MotorDocument | None
     Those of the same can on a shelf, with the constants that their maker states; else steps of the
     preferred series around its own, to be scaled.
     """
-    winding = winding_of(build.motor)
+    winding = winding_of(Stated(build.motor))
     if winding is None:
         return []
     found: dict[float, MotorDocument | None] = {winding.value: None}
     family = next((part.family for part in shelf.motors if part.name == build.motor.name), None)
     if family is not None:
         for part in shelf.motors:
-            its = winding_of(part.motor)
+            its = winding_of(Stated(part.motor))
             if part.family == family and its is not None:
                 found.setdefault(its.value, part.motor)
         nearest = sorted(found, key=lambda number: abs(np.log(number / winding.value)))
@@ -103,7 +103,7 @@ def can_of(build: Build, shelf: Shelf) -> list[tuple[float, MotorDocument | None
 
 def winding_change(build: Build, winding: float, stated: MotorDocument | None) -> dict[str, Any]:
     """Return what a winding of `can_of` changes in a build; nothing if it is the build's own."""
-    own = winding_of(build.motor)
+    own = winding_of(Stated(build.motor))
     if own is None or winding == own.value:
         return {}
     return wound_to(build, winding) if stated is None else _stated(build, stated)
@@ -124,7 +124,7 @@ def windings(build: Build, shelf: Shelf) -> WindingsAnswer:
     """Return the windings of a build's can, each solved on the bench's own terms."""
     build = with_moments(build)
     document = build.model_dump(mode="json", exclude_unset=True)
-    winding = winding_of(build.motor)
+    winding = winding_of(Stated(build.motor))
     if winding is None:
         say = "A motor with its inverter has one winding; its data sheet says what it does."
         return WindingsAnswer(unit="", windings=[], say=say)
@@ -142,14 +142,14 @@ def _solved(
 ) -> WindingAnswer:
     own = not change
     wound = build if own else check_build(changed(document, change))
-    drive = Drive.of(wound)
-    picture = picture_of(wound, drive, Store.of(wound, drive))
-    figures = figures_of(wound, drive, picture)
+    compiled, present = compile_build(wound), compile_drive(build)
+    drive, results = compiled.drive, results_of(compiled)
+    figures = figures_of(compiled, results)
     amps = wound.motor.continuous_current_a
-    share = float(_torque_per_amp(Drive.of(build)) / _torque_per_amp(drive))
+    share = float(_torque_per_amp(present) / _torque_per_amp(drive))
     teeth, teeth_change = _keeping(build, share)
     bands = figure_bands(wound)
-    climbs = int(picture.moments.climb.state.limited_by) != Limit.CANNOT_MOVE
+    climbs = int(results.moments.climb.state.limited_by) != Limit.CANNOT_MOVE
 
     def told(of: Drive) -> dict[str, Array | None]:
         return _constants(of, amps)
@@ -173,9 +173,9 @@ def _solved(
             "motor_peak_a": bands["motor_peak_a"],
             **drive_bands(wound, told),
         },
-        limited_by=limit_word(picture.moments.top_speed.state.limited_by),
+        limited_by=limit_word(results.moments.top_speed.state.limited_by),
         change=change,
-        keeps_ratio=float(Drive.of(build).train.ratio) * share,
+        keeps_ratio=float(present.train.ratio) * share,
         keeps_teeth=teeth,
         keeps_change={**change, **teeth_change},
     )

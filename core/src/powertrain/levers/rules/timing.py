@@ -5,8 +5,9 @@ from typing import Any
 
 from powertrain.documents.build import Build
 from powertrain.levers.lever import Lever, tidy
-from powertrain.motor.of_document import can_be_timed
+from powertrain.motor.kinds import can_be_timed
 from powertrain.motor.timing import acting_deg
+from powertrain.stated import Stated
 
 STEP_DEG = 5.0
 MOST_DEG = 60.0
@@ -17,10 +18,11 @@ PATH = "motor.timing_deg"
 
 def levers(build: Build) -> Iterator[Lever]:
     """Yield the motor's own timing where it can be moved."""
-    if not can_be_timed(build.motor):
+    motor = Stated(build.motor)
+    if not can_be_timed(motor):
         return
     now_deg = build.motor.timing_deg or 0.0
-    total, _ = acting_deg(build.motor, build.controller)
+    total = float(acting_deg(motor, Stated(build.controller))[0])
     yield Lever(
         id=PATH,
         part="motor",

@@ -6,7 +6,8 @@ from collections.abc import Iterator, Mapping
 from powertrain.controller.chopper import dc_for
 from powertrain.documents.build import Build
 from powertrain.levers.lever import Lever
-from powertrain.motor.of_document import rewound, winding_of
+from powertrain.motor.kinds import rewound, winding_of
+from powertrain.stated import Stated
 
 PREFERRED = (1.0, 1.12, 1.25, 1.4, 1.6, 1.8, 2.0, 2.24, 2.5, 2.8, 3.15, 3.55, 4.0, 4.5, 5.0, 5.6,
              6.3, 7.1, 8.0, 9.0)  # fmt: skip
@@ -20,7 +21,7 @@ SAME = 0.02
 
 def levers(build: Build) -> Iterator[Lever]:
     """Yield the winding, by the number that builders tell it by."""
-    winding = winding_of(build.motor)
+    winding = winding_of(Stated(build.motor))
     if winding is None:
         return
     larger, smaller = _next(winding.value), _previous(winding.value)
@@ -38,11 +39,11 @@ def levers(build: Build) -> Iterator[Lever]:
 
 def wound_to(build: Build, number: float) -> dict[str, float]:
     """Return the changes that make the same can with another winding, told by its number."""
-    winding = winding_of(build.motor)
+    winding = winding_of(Stated(build.motor))
     if winding is None:
         return {}
     share = number / winding.value
-    constants = rewound(build.motor, share if winding.rises_with_speed else 1 / share)
+    constants = rewound(Stated(build.motor), share if winding.rises_with_speed else 1 / share)
     changes = {f"motor.{key}": value for key, value in constants.items() if value is not None}
     return changes | {winding.path: number} | limit_with(build, constants)
 
@@ -58,7 +59,7 @@ def limit_with(build: Build, constants: Mapping[str, float | None]) -> dict[str,
         rated_a, then_a = getattr(build.motor, key), constants.get(key)
         if limit_a is None or not rated_a or not then_a:
             continue
-        own_a = limit_a * dc_for(build.controller)
+        own_a = limit_a * dc_for(Stated(build.controller))
         if abs(own_a / rated_a - 1) <= SAME:
             return {"controller.motor_current_limit_a": float(f"{limit_a * then_a / rated_a:.4g}")}
     return {}

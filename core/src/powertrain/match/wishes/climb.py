@@ -7,7 +7,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
-from powertrain.match.seen import Seen
+from powertrain.match.candidates import Candidates
 from powertrain.match.wish import Mask, OfDrive, Wished
 from powertrain.match.wishes.top_speed import holds, spare_n
 from powertrain.operating.full_throttle import push_n
@@ -28,13 +28,14 @@ def wished(brief: Brief) -> Iterator[Wished]:
     at_kmh = hill.speed_kmh or JUST_MOVES_KMH
     yield OfDrive(
         "climb", f"Push on {hill.grade_pct:g} % at {at_kmh:g} km/h", "%", 100.0, 1,
-        brief.judged_at, lambda seen: _push_pct(seen, at_kmh, hill.grade_pct), quick=quick,
+        brief.judged_at, lambda candidates: _push_pct(candidates, at_kmh, hill.grade_pct),
+        quick=quick,
     )  # fmt: skip
 
 
-def _push_pct(seen: Seen, speed_kmh: float, grade_pct: float) -> Array:
+def _push_pct(candidates: Candidates, speed_kmh: float, grade_pct: float) -> Array:
     """Return the push at full throttle as a share of what the hill takes."""
-    drive, speed, grade = seen.many.drive, scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct)
+    drive, speed, grade = candidates.batch.drive, scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct)
     return 100 * push_n(drive, speed, grade) / drive.road.force_n(speed, grade)
 
 

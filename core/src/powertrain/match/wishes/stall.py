@@ -2,10 +2,9 @@
 
 from collections.abc import Iterator
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
-from powertrain.heat.stall import stall_of
-from powertrain.match.seen import Seen
+from powertrain.match.candidates import Candidates
 from powertrain.match.wish import OfDrive, Wished
 from powertrain.verdicts.rules.stall import stands
 
@@ -16,10 +15,9 @@ def wished(brief: Brief) -> Iterator[Wished]:
     if seconds is not None:
         yield OfDrive(
             "hold_stall", "Stands a stall of", "s", seconds, 1, brief.judged_at, _seconds,
-            ungeared=True, stands=lambda seen: stands(seen.many, seconds),
+            ungeared=True, stands=lambda candidates: stands(candidates.batch, seconds),
         )  # fmt: skip
 
 
-def _seconds(seen: Seen) -> Array:
-    many = seen.many
-    return scalar(stall_of(many.drive, many.store, many.limits).seconds)
+def _seconds(candidates: Candidates) -> Array:
+    return candidates.batch.stall.seconds

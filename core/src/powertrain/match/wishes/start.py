@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
-from powertrain.match.seen import Seen
+from powertrain.match.candidates import Candidates
 from powertrain.match.wish import OfDrive, Wished
 from powertrain.operating.launch import launch
 from powertrain.units import mps_from_kmh
@@ -25,16 +25,16 @@ def wished(brief: Brief) -> Iterator[Wished]:
         least_kmh = top.min if top is not None else None
         yield OfDrive(
             "run_up", "Up to speed within", "m", run_up_m, -1, brief.judged_at,
-            lambda seen: _run_up_m(seen, least_kmh),
+            lambda candidates: _run_up_m(candidates, least_kmh),
         )  # fmt: skip
 
 
-def _launch_s(seen: Seen) -> Array:
-    run = seen.many.moments.launch_run
+def _launch_s(candidates: Candidates) -> Array:
+    run = candidates.batch.moments.launch_run
     return scalar(0.0) if run is None else run.time_s
 
 
-def _run_up_m(seen: Seen, least_kmh: float | None) -> Array:
-    top_mps = seen.many.moments.top_speed.state.speed_mps
+def _run_up_m(candidates: Candidates, least_kmh: float | None) -> Array:
+    top_mps = candidates.batch.moments.top_speed.state.speed_mps
     to_mps = NEARLY * top_mps if least_kmh is None else scalar(mps_from_kmh(least_kmh))
-    return launch(seen.many.drive, to_mps, fine=False).distance_m
+    return launch(candidates.batch.drive, to_mps, fine=False).distance_m

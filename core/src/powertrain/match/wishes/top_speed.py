@@ -7,7 +7,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
-from powertrain.match.seen import Seen
+from powertrain.match.candidates import Candidates
 from powertrain.match.wish import Mask, OfDrive, Wished
 from powertrain.operating.full_throttle import push_n
 from powertrain.units import kmh_from_mps, mps_from_kmh
@@ -30,9 +30,9 @@ def wished(brief: Brief) -> Iterator[Wished]:
         )  # fmt: skip
 
 
-def top_kmh(seen: Seen) -> Array:
+def top_kmh(candidates: Candidates) -> Array:
     """Return the top speed."""
-    return kmh_from_mps(seen.many.moments.top_speed.state.speed_mps)
+    return kmh_from_mps(candidates.batch.moments.top_speed.state.speed_mps)
 
 
 def spare_n(drive: Drive, speed_kmh: float, grade_pct: float) -> Array:

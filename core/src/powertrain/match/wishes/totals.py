@@ -15,9 +15,9 @@ def wished(brief: Brief) -> Iterator[Wished]:
     budget, most_kg = brief.wishes.budget, brief.wishes.max_added_mass_kg
     if budget is not None:
         yield OfSum("budget", "Costs at most", "", budget, -1, "what is not owned yet",
-                    lambda seen: seen.price)  # fmt: skip
+                    lambda candidates: candidates.price)  # fmt: skip
     label = "Adds at most"
     if most_kg is None:
         most_kg, label = USUAL_SHARE * brief.vehicle.mass_kg, "Adds at most (usual)"
     yield OfSum("added_mass", label, "kg", most_kg, -1, "all drive parts",
-                lambda seen: seen.added_kg)  # fmt: skip
+                lambda candidates: candidates.added_kg)  # fmt: skip

@@ -4,11 +4,13 @@ from collections.abc import Iterator
 
 from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
+from powertrain.match.candidates import Candidates
 from powertrain.match.compose import moments_of_brief
-from powertrain.match.seen import Seen
 from powertrain.match.wish import OfDrive, Wished
 from powertrain.match.wishes.top_speed import holds, top_kmh
-from powertrain.operating.distance import Usable, range_km
+from powertrain.operating.distance import range_km
+from powertrain.operating.settings import Usable
+from powertrain.stated import Stated
 
 
 def wished(brief: Brief) -> Iterator[Wished]:
@@ -20,13 +22,13 @@ def wished(brief: Brief) -> Iterator[Wished]:
             quick=holds(cruise_kmh, 0.0),
         )  # fmt: skip
     if brief.wishes.range_km is not None:
-        usable = Usable.of(moments_of_brief(brief))
+        usable = Usable.of(Stated(moments_of_brief(brief)))
         yield OfDrive(
             "range", f"Range at {cruise_kmh:g} km/h", "km", brief.wishes.range_km, 1,
             f"{usable.from_pct:g} to {usable.to_pct:g} % charge", _range_km, steady=True,
         )  # fmt: skip
 
 
-def _range_km(seen: Seen) -> Array:
-    many = seen.many
-    return range_km(many.drive, many.build, many.moments.cruise.state)
+def _range_km(candidates: Candidates) -> Array:
+    batch = candidates.batch
+    return range_km(batch.drive, batch.settings.usable, batch.moments.cruise.state)

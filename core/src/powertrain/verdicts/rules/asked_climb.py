@@ -1,4 +1,4 @@
-"""Whether the hill is climbed, and the cruise and launch that were asked are reached."""
+"""Whether the hill is climbed, and the cruise that was asked is reached."""
 
 from collections.abc import Iterator
 
@@ -6,54 +6,68 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.operating.full_throttle import push_n
+from powertrain.operating.moments import Moment
 from powertrain.units import kmh_from_mps
+from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import cure
+from powertrain.verdicts.rule import Finding, Rule, grades, verdict
 from powertrain.verdicts.rules.traction import slips_on_climb
-from powertrain.verdicts.verdict import Case, Many, Mask, Verdict, nowhere
+from powertrain.verdicts.verdict import Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict]:
-    """Judge what the document asks of climb and cruise."""
-    climb, cruise = case.moments.climb, case.moments.cruise
+def judge(batch: Batch) -> Iterator[Finding]:
+    """Judge what is asked of climb and cruise; a hill that nobody mentioned only warns."""
+    moments, targets = batch.moments, batch.moments.targets
+    assumed = targets.assumed
+    speed_mps = scalar(0.0) if targets.climb_mps is None else targets.climb_mps
+    top = kmh_from_mps(moments.climb_top.speed_mps)
+    fails, wanted = ~moments.climb.met, _target_kmh(moments.climb)
+    if "climb" in assumed:
+        # One that is climbed is not worth a word.
+        yield Finding("asked_climb", top, wanted, grades(watch=fails), applies=fails)
+    else:
+        load = _taken(batch, speed_mps, targets.climb_grade_pct)
+        yield Finding("asked_climb", top, wanted, grades(stop=fails), load)
+    if "cruise" not in assumed:
+        fails, load = ~moments.cruise.met, _taken(batch, targets.cruise_mps, scalar(0.0))
+        top = kmh_from_mps(moments.top_speed.state.speed_mps)
+        wanted = _target_kmh(moments.cruise)
+        yield Finding("asked_cruise", top, wanted, grades(stop=fails), load, applies=fails)
+
+
+def _target_kmh(moment: Moment) -> Array:
+    return scalar(moment.target_kmh or 0.0)
+
+
+def _taken(batch: Batch, speed_mps: Array, grade_pct: Array) -> Array:
+    """Return what a speed on a grade takes over what the wheels push there."""
+    pushed_n = np.maximum(push_n(batch.drive, speed_mps, grade_pct), 1e-9)
+    return batch.drive.road.force_n(speed_mps, grade_pct) / pushed_n
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say what is climbed or reached."""
+    if found.id == "asked_cruise":
+        return _say_cruise(found)
+    climb, top = context.moments.climb, float(found.value)
     moves = bool(climb.met)
-    if not climb.assumed or not moves:
-        top = float(kmh_from_mps(case.moments.climb_top.speed_mps))
-        wanted = climb.target_kmh if climb.target_kmh is not None else 0.0
-        slips = bool(slips_on_climb(case))
-        fix = None
-        if not moves and not slips:
-            fix = cure(case, lambda many, picture: picture.moments.climb.met)
-        title = f"The {climb.grade_pct:g} % hill is climbed at up to {top:.1f} km/h"
-        if not moves:
-            title = f"The {climb.grade_pct:g} % hill can't be climbed"
-            if top > 0:
-                title += f" at {wanted:g} km/h, only at {top:.1f}"
-        yield Verdict(
-            id="asked_climb",
-            part="vehicle",
-            title=title,
-            severity="ok" if moves else "watch" if climb.assumed else "stop",
-            value=top,
-            limit=wanted,
-            unit="km/h",
-            moment="climb",
-            why=_why(moves, slips, bool(case.build.gearing)),
-            fix=fix,
-        )
-    if not cruise.assumed and not bool(cruise.met):
-        top = float(kmh_from_mps(case.moments.top_speed.state.speed_mps))
-        yield Verdict(
-            id="asked_cruise",
-            part="vehicle",
-            title=f"A cruise at {cruise.target_kmh:g} km/h is beyond its {top:.1f} km/h",
-            severity="stop",
-            value=top,
-            limit=cruise.target_kmh or 0.0,
-            unit="km/h",
-            moment="cruise",
-            why="Taller gearing, a faster winding or more cells turn the wheel faster.",
-            fix=None,
-        )
+    slips = bool(slips_on_climb(context))
+    fix = None
+    if not moves and not slips:
+        fix = cure(context, lambda batch: batch.moments.climb.met)
+    title = f"The {climb.grade_pct:g} % hill is climbed at up to {top:.1f} km/h"
+    if not moves:
+        title = f"The {climb.grade_pct:g} % hill can't be climbed"
+        if top > 0:
+            title += f" at {float(found.limit):g} km/h, only at {top:.1f}"
+    why = _why(moves, slips, bool(context.build.gearing))
+    return verdict(found, "vehicle", title, why, unit="km/h", moment="climb", fix=fix)
+
+
+def _say_cruise(found: Finding) -> Verdict:
+    title = f"A cruise at {float(found.limit):g} km/h is beyond its {float(found.value):.1f} km/h"
+    why = "Taller gearing, a faster winding or more cells turn the wheel faster."
+    return verdict(found, "vehicle", title, why, unit="km/h", moment="cruise")
 
 
 def _why(moves: bool, slips: bool, geared: bool) -> str:
@@ -68,28 +82,4 @@ def _why(moves: bool, slips: bool, geared: bool) -> str:
     return f"The wheels push less than slope and tyres ask: {shorter}, more amps, or less to carry."
 
 
-def load(many: Many) -> Array:
-    """Return what hill and cruise that were asked take over what the wheels push there."""
-    moments, drive, assumed = many.moments, many.drive, many.moments.asked.assumed
-    asked = []
-    if "climb" not in assumed:
-        speed_mps = moments.asked.climb_mps
-        speed_mps = scalar(0.0) if speed_mps is None else speed_mps
-        asked.append((speed_mps, scalar(moments.climb.grade_pct)))
-    if "cruise" not in assumed:
-        asked.append((moments.asked.cruise_mps, scalar(0.0)))
-    found: Array = np.zeros(np.shape(nowhere(many)))
-    for speed_mps, grade_pct in asked:
-        pushed_n = np.maximum(push_n(drive, speed_mps, grade_pct), 1e-9)
-        found = np.maximum(found, drive.road.force_n(speed_mps, grade_pct) / pushed_n)
-    return found
-
-
-def stops(many: Many) -> Mask:
-    """Return where climb or cruise that were asked are not met."""
-    moments, assumed = many.moments, many.moments.asked.assumed
-    asked = [m for m in (moments.climb, moments.cruise) if m.id not in assumed]
-    missed = nowhere(many)
-    for moment in asked:
-        missed = missed | ~moment.met
-    return missed
+RULE = Rule(judge, say, rejects="it could not climb or cruise as asked")

@@ -2,49 +2,53 @@
 
 from collections.abc import Iterator
 
-from powertrain.arrays import Array
-from powertrain.controller.chopper import dc_for
+from powertrain.arrays import Array, scalar
 from powertrain.operating.state import State
-from powertrain.verdicts.currents import Rated, current_load, current_stops, judged_current
-from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.currents import RatedAmps, judged_currents, said_current, unknown_current
+from powertrain.verdicts.rule import Finding, Rule
+from powertrain.verdicts.verdict import NotJudged, Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict | NotJudged]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """At part duty motor amps exceed pack amps, so the side of a rating matters."""
-    yield from judged_current(case, _rated(case))
+    yield from judged_currents(batch, _rated(batch))
 
 
-def stops(many: Many) -> Mask:
-    """Return where its amps are above its ratings."""
-    return current_stops(many, _rated(many))
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how much of its ratings it carries."""
+    rated = _rated(context)
+    return said_current(context, found, rated)
 
 
-def load(many: Many) -> Array:
-    """Return its amps over its ratings."""
-    return current_load(many, _rated(many))
+def unknown(context: RuleContext) -> Iterator[NotJudged]:
+    """Yield that it has no rating."""
+    yield from unknown_current(_rated(context))
 
 
-def _rated(many: Many) -> Rated:
-    controller, count = many.build.controller, many.build.motor.count
-    per_dc = 1 / dc_for(controller)
-    pack_side = controller.rating_side == "battery"
+def _rated(batch: Batch) -> RatedAmps:
+    controller, motors = batch.ratings.controller, batch.drive.motor.count
+    peaks = batch.moments.peaks
 
     def amps(state: State) -> Array:
-        return state.battery_current_a / count if pack_side else state.motor_current_a * per_dc
+        if controller.pack_side:
+            return state.battery_current_a / motors
+        return state.motor_current_a * controller.per_dc
 
-    peaks = many.moments.peaks
+    most_a = peaks.battery_a / motors if controller.pack_side else peaks.motor_a * controller.per_dc
+    of_one = motors / batch.drive.controller.count
+    side, scale = ("battery", of_one) if controller.pack_side else ("motor", scalar(1.0))
     unsaid = "Its maker does not say which side; judged as motor amps, the harder way."
-    limit = "battery" if pack_side else "motor"
-    return Rated(
+    return RatedAmps(
         part="controller",
-        noun="controller",
         path="controller",
         amps=amps,
-        most_a=peaks.battery_a / count if pack_side else peaks.motor_a * per_dc,
-        continuous_a=controller.continuous_current_a,
-        peak_a=controller.peak_current_a,
-        peak_s=controller.peak_duration_s,
-        limit_path=f"controller.{limit}_current_limit_a",
-        limit_scale=count / controller.count if pack_side else 1.0,
-        note="" if controller.rating_side else unsaid,
+        peak_a=most_a,
+        rating=controller.amps,
+        limit_path=f"controller.{side}_current_limit_a",
+        limit_scale=scale,
+        note="" if controller.side_known else unsaid,
     )
+
+
+RULE = Rule(judge, say, unknown, rejects="the controller would carry more than it is rated for")

@@ -2,75 +2,50 @@
 
 from collections.abc import Iterator
 
-from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import (
-    Case,
-    Fix,
-    Many,
-    Mask,
-    NotJudged,
-    Severity,
-    Verdict,
-    exceeds,
-    nowhere,
-)
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.verdict import Fix, NotJudged, Verdict
 
-UNGEARED = True
-"""Gearing makes no difference to it."""
+RATED = {
+    "controller_volts": ("max_voltage_v", "the controller is rated"),
+    "capacitor_volts": ("capacitor_voltage_v", "its capacitors are rated"),
+}
+"""The maker's input rating and the capacitors apart: either can be the true limit."""
 
 
-def judge(case: Case) -> Iterator[Verdict | NotJudged]:
-    """Judge the maker's input rating and the capacitors apart: either can be the true limit."""
-    controller = case.build.controller
-    yield _judged(
-        case,
-        "controller_volts",
-        "max_voltage_v",
-        controller.max_voltage_v,
-        "the controller is rated",
-    )
-    yield _judged(
-        case, "capacitor_volts", "capacitor_voltage_v", controller.capacitor_voltage_v,
-        "its capacitors are rated",
-    )  # fmt: skip
+def judge(batch: Batch) -> Iterator[Finding]:
+    """Judge both ratings. Each may be used up whole, so near to it is no worry; over it is."""
+    controller, volts = batch.ratings.controller, batch.drive.pack.charger_v
+    limits = {"controller_volts": controller.max_v, "capacitor_volts": controller.capacitor_v}
+    for rule, limit_v in limits.items():
+        if not unstated(limit_v):
+            yield Finding(rule, volts, limit_v, grades(stop=exceeds(volts, limit_v)))
 
 
-def _judged(
-    case: Case, rule: str, key: str, limit_v: float | None, rated: str
-) -> Verdict | NotJudged:
-    battery = case.build.battery
-    cell_v = CHEMISTRIES[battery.chemistry].charger_v
-    volts = battery.series * cell_v
-    if limit_v is None:
-        say = f"Full pack: what volts {rated} for is not known."
-        return NotJudged(id=rule, part="controller", path=f"controller.{key}", say=say)
-    # The rating is a limit that may be used up whole, so near to it is no worry; over it is.
-    severity: Severity = "stop" if exceeds(volts, limit_v) else "ok"
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say what volts come off the charger."""
+    series, cell_v = context.build.battery.series, float(context.ratings.pack.charger_cell_v)
+    volts, limit_v = float(found.value), float(found.limit)
     cells = int(limit_v / cell_v + 1e-9)
-    fix = None
-    if severity == "stop" and cells >= 1:
-        fix = Fix(say=f"Use {cells} cells in series", change={"battery.series": cells})
-    cure = " Fewer cells or another controller." if severity == "stop" else ""
-    return Verdict(
-        id=rule,
-        part="controller",
-        title=f"Fresh off the charger: {volts:.1f} V; {rated} {limit_v:g} V",
-        severity=severity,
-        value=volts,
-        limit=limit_v,
-        unit="V",
-        moment="wheels_up",
-        why=f"{battery.series} cells end their charge at {cell_v:.2f} V each.{cure}",
-        fix=fix,
-    )
+    why, fix = f"{series} cells end their charge at {cell_v:.2f} V each.", None
+    if found.word == "stop":
+        why += " Fewer cells or another controller."
+        if cells >= 1:
+            fix = Fix(say=f"Use {cells} cells in series", change={"battery.series": cells})
+    _, rated = RATED[found.id]
+    title = f"Fresh off the charger: {volts:.1f} V; {rated} {limit_v:g} V"
+    return verdict(found, "controller", title, why, unit="V", moment="wheels_up", fix=fix)
 
 
-def stops(many: Many) -> Mask:
-    """Return where a full pack is above either rating."""
-    controller, battery = many.build.controller, many.build.battery
-    volts = battery.series * CHEMISTRIES[battery.chemistry].charger_v
-    stop = nowhere(many)
-    for limit_v in (controller.max_voltage_v, controller.capacitor_voltage_v):
-        if limit_v is not None:
-            stop = stop | exceeds(volts, limit_v)
-    return stop
+def unknown(context: RuleContext) -> Iterator[NotJudged]:
+    """Yield which rating is not known."""
+    for rule, (key, rated) in RATED.items():
+        if getattr(context.build.controller, key) is None:
+            say = f"Full pack: what volts {rated} for is not known."
+            yield NotJudged(id=rule, part="controller", path=f"controller.{key}", say=say)
+
+
+RULE = Rule(
+    judge, say, unknown, rejects="the full pack is above the controller's volts", geared=False
+)

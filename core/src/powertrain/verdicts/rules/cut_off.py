@@ -4,85 +4,77 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.arrays import Array, greatest, scalar
-from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import (
-    Case,
-    Fix,
-    Many,
-    Mask,
-    Severity,
-    Verdict,
+from powertrain.arrays import Array
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.cures import may_limit
+from powertrain.verdicts.moments import (
     in_words,
     lasting,
-    may_limit,
+    moment_at,
     softened,
+    worst_among,
     worst_of,
 )
+from powertrain.verdicts.rule import Finding, Mask, Rule, grades, verdict
+from powertrain.verdicts.verdict import Fix, Verdict
 
 ROOM_V = 0.15
 """Volts above cut-off below which a pack that is not full soon lets go; common practice."""
 
+LIMIT = "controller.battery_current_limit_a"
 
-def judge(case: Case) -> Iterator[Verdict]:
-    """Sag at the greatest pack current, at the cells' present rest voltage."""
-    battery = case.build.battery
-    stated = battery.cut_off_cell_v
-    cut_v = stated or CHEMISTRIES[battery.chemistry].cut_off_v
 
-    def cell_v(amps: float) -> float:
-        return float(case.drive.pack.voltage_v(scalar(amps))) / battery.series
+def judge(batch: Batch) -> Iterator[Finding]:
+    """Judge the sag at the greatest pack current, at the cells' present rest voltage."""
+    pack, rating = batch.drive.pack, batch.ratings.pack
+    cut_v, peak_a = rating.cut_off_cell_v, batch.moments.peaks.battery_a
 
-    def passes(amps: float) -> bool:
+    def cell_v(amps: Array) -> Array:
+        return pack.voltage_v(amps) / rating.series
+
+    def passes(amps: Array) -> Mask:
         return cell_v(amps) < cut_v + ROOM_V
 
-    peak_a = float(case.moments.peaks.battery_a)
-    worst = worst_of(case, lambda state: state.battery_current_a, passes, peak_a)
-    amps = worst.value
-    volts = cell_v(amps)
-    severity: Severity = "stop" if volts < cut_v else "watch" if volts < cut_v + ROOM_V else "ok"
-    severity = softened(severity, worst)
-    cell_ohm = float(case.drive.pack.resistance_ohm) / battery.series
-    most_a = (battery.cell_voltage_v - cut_v) / cell_ohm if cell_ohm > 0 else 0.0
-    most_a = float(f"{0.999 * most_a / case.build.controller.count:.3g}")
-    fix = None
-    path = "controller.battery_current_limit_a"
-    if severity == "stop" and most_a > 0.5 and may_limit(case, path, most_a):
-        change = {path: most_a}
-        fix = Fix(say=f"Set the pack amps limit to {most_a:g} A", change=change)
-    assumed = "" if stated else f" Cut-off is taken as {cut_v:g} V, usual for this chemistry."
-    yield Verdict(
-        id="cut_off",
-        part="pack",
-        title=f"Cells sag to {volts:.2f} V, cut-off is {cut_v:.2f} V",
-        severity=severity,
-        value=volts,
-        limit=cut_v,
-        unit="V",
-        moment=worst.moment.id,
-        why=f"{amps:.1f} A {in_words(case, worst.moment)}, through cells and leads, takes "
-        f"{battery.cell_voltage_v - volts:.2f} V from each.{assumed}",
-        fix=fix,
+    worst = worst_of(batch, lambda state: state.battery_current_a, passes, peak_a)
+    volts = cell_v(worst.value)
+    severity = softened(grades(stop=volts < cut_v, watch=volts < cut_v + ROOM_V), worst)
+    asked_a = worst_among(lasting(batch), lambda state: state.battery_current_a).value
+    most_a = np.maximum(peak_a, asked_a)
+    rests_v = pack.open_circuit_v
+    spare_v = np.maximum(rests_v - rating.cut_off_v, 1e-9)
+    load = (rests_v - pack.voltage_v(most_a)) / spare_v
+    yield Finding("cut_off", volts, cut_v, severity, load, at=worst.place)
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how far the cells sag."""
+    battery, pack = context.build.battery, context.drive.pack
+    volts, cut_v = float(found.value), float(found.limit)
+    cell_ohm = float(pack.resistance_ohm) / battery.series
+    moment = moment_at(context, found.at)
+    amps = float(moment.state.battery_current_a)
+    if moment.id == "launch":
+        amps = float(context.moments.peaks.battery_a)
+    fix = _limited(context, found, cell_ohm)
+    assumed = ""
+    if not battery.cut_off_cell_v:
+        assumed = f" Cut-off is taken as {cut_v:g} V, usual for this chemistry."
+    why = (
+        f"{amps:.1f} A {in_words(context, moment)}, through cells and leads, takes "
+        f"{battery.cell_voltage_v - volts:.2f} V from each.{assumed}"
     )
+    title = f"Cells sag to {volts:.2f} V, cut-off is {cut_v:.2f} V"
+    return verdict(found, "pack", title, why, unit="V", moment=moment.id, fix=fix)
 
 
-def load(many: Many) -> Array:
-    """Return the volts that the greatest pack current takes over those that may go."""
-    battery = many.build.battery
-    stated = battery.cut_off_cell_v
-    cut_v = CHEMISTRIES[battery.chemistry].cut_off_v if stated is None else stated
-    amps = [moment.state.battery_current_a for moment in lasting(many)]
-    most = greatest(many.moments.peaks.battery_a, *amps)
-    rests = many.drive.pack.open_circuit_v
-    spare = np.maximum(rests - battery.series * cut_v, 1e-9)
-    return (rests - many.drive.pack.voltage_v(most)) / spare
+def _limited(context: RuleContext, found: Finding, cell_ohm: float) -> Fix | None:
+    """Return the pack amps limit at which no cell falls below cut-off."""
+    spare_v = context.build.battery.cell_voltage_v - float(found.limit)
+    most_a = spare_v / cell_ohm if cell_ohm > 0 else 0.0
+    most_a = float(f"{0.999 * most_a / context.build.controller.count:.3g}")
+    if found.word != "stop" or most_a <= 0.5 or not may_limit(context, LIMIT, most_a):
+        return None
+    return Fix(say=f"Set the pack amps limit to {most_a:g} A", change={LIMIT: most_a})
 
 
-def stops(many: Many) -> Mask:
-    """Return where the greatest pack current takes the cells below cut-off."""
-    battery = many.build.battery
-    stated = battery.cut_off_cell_v
-    cut_v = CHEMISTRIES[battery.chemistry].cut_off_v if stated is None else stated
-    amps = [moment.state.battery_current_a for moment in lasting(many)]
-    most = greatest(many.moments.peaks.battery_a, *amps)
-    return np.asanyarray(many.drive.pack.voltage_v(most) / battery.series < cut_v)
+RULE = Rule(judge, say, rejects="the cells would sag below cut-off")

@@ -2,50 +2,40 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import (
-    Case,
-    Many,
-    Mask,
-    NotJudged,
-    Verdict,
-    exceeds,
-    nowhere,
-    severity_of,
-)
-
-UNGEARED = True
-"""Gearing makes no difference to it."""
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, graded, verdict
+from powertrain.verdicts.verdict import NotJudged, Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict | NotJudged]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """A brushless motor turns its field once for each pair of poles in a turn of the shaft."""
-    motor, limit = case.build.motor, case.build.controller.max_erpm
-    if motor.commutation != "brushless" or limit is None:
+    motor, limit = batch.ratings.motor, batch.ratings.controller.max_erpm
+    if not motor.brushless or unstated(limit) or unstated(motor.poles):
         return
-    if motor.poles is None:
+    electrical = batch.moments.wheels_up.state.motor_rpm * motor.poles / 2
+    yield Finding("electrical_rpm", electrical, limit, graded(electrical, limit))
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how many it has to follow."""
+    pairs, rpm = context.ratings.motor.poles / 2, context.moments.wheels_up.state.motor_rpm
+    title = (
+        f"It has to follow {float(found.value):,.0f} electrical rpm of {float(found.limit):,.0f}"
+    )
+    why = f"{float(rpm):,.0f} rpm free at full charge, times {float(pairs):g} pairs of poles."
+    return verdict(found, "controller", title, why, unit="erpm", moment="wheels_up")
+
+
+def unknown(context: RuleContext) -> Iterator[NotJudged]:
+    """Yield that the poles are not known, where they matter."""
+    motor, limit = context.build.motor, context.build.controller.max_erpm
+    if motor.commutation == "brushless" and limit is not None and motor.poles is None:
         say = "Electrical rpm: the motor's number of poles is not known."
         yield NotJudged(id="electrical_rpm", part="controller", path="motor.poles", say=say)
-        return
-    rpm = float(case.moments.wheels_up.state.motor_rpm)
-    electrical = rpm * motor.poles / 2
-    yield Verdict(
-        id="electrical_rpm",
-        part="controller",
-        title=f"It has to follow {electrical:,.0f} electrical rpm of {limit:,.0f}",
-        severity=severity_of(electrical, limit),
-        value=electrical,
-        limit=limit,
-        unit="erpm",
-        moment="wheels_up",
-        why=f"{rpm:,.0f} rpm free at full charge, times {motor.poles / 2:g} pairs of poles.",
-        fix=None,
-    )
 
 
-def stops(many: Many) -> Mask:
-    """Return where it can't follow."""
-    motor, limit = many.build.motor, many.build.controller.max_erpm
-    if motor.commutation != "brushless" or limit is None or motor.poles is None:
-        return nowhere(many)
-    rpm = many.moments.wheels_up.state.motor_rpm
-    return nowhere(many) | exceeds(rpm * motor.poles / 2, limit)
+RULE = Rule(
+    judge, say, unknown,
+    rejects="the controller could not follow the motor's electrical rpm", geared=False,
+)  # fmt: skip

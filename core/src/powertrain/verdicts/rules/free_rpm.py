@@ -2,55 +2,42 @@
 
 from collections.abc import Iterator
 
-from powertrain.verdicts.verdict import (
-    Case,
-    Fix,
-    Many,
-    Mask,
-    NotJudged,
-    Verdict,
-    exceeds,
-    nowhere,
-    severity_of,
-)
-
-UNGEARED = True
-"""Gearing makes no difference to it."""
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, graded, verdict
+from powertrain.verdicts.verdict import Fix, NotJudged, Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict | NotJudged]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Wheels in the air at full charge is the fastest the rotor can ever turn under power."""
-    motor, battery = case.build.motor, case.build.battery
-    if case.drive.motor.races_unloaded:
-        # It always would; it is judged by its loaded rpm, and `loaded_rpm` says what racing does.
+    limit = batch.ratings.motor.max_rpm
+    # One that races always would; it is judged by its loaded rpm, which says what racing does.
+    if batch.drive.motor.races_unloaded or unstated(limit):
         return
-    rpm = float(case.moments.wheels_up.state.motor_rpm)
-    if motor.max_rpm is None:
+    rpm = batch.moments.wheels_up.state.motor_rpm
+    yield Finding("free_rpm", rpm, limit, graded(rpm, limit))
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how fast it turns free."""
+    rpm, limit = float(found.value), float(found.limit)
+    cells = int(context.build.battery.series * limit / rpm) if found.word == "stop" else 0
+    fix = None
+    if cells >= 1:
+        fix = Fix(say=f"Use {cells} cells in series", change={"battery.series": cells})
+    title = f"Free, it turns {rpm:,.0f} rpm of {limit:,.0f} allowed"
+    why = "Straight off the charger with the wheels in the air nothing holds the motor back."
+    return verdict(found, "motor", title, why, unit="rpm", moment="wheels_up", fix=fix)
+
+
+def unknown(context: RuleContext) -> Iterator[NotJudged]:
+    """Yield that its highest rpm is not known."""
+    if context.build.motor.max_rpm is None and not context.drive.motor.races_unloaded:
         say = "Free rpm: the motor's highest rpm is not known."
         yield NotJudged(id="free_rpm", part="motor", path="motor.max_rpm", say=say)
-        return
-    severity = severity_of(rpm, motor.max_rpm)
-    over = severity == "stop"
-    cells = int(battery.series * motor.max_rpm / rpm) if over else battery.series
-    yield Verdict(
-        id="free_rpm",
-        part="motor",
-        title=f"Free, it turns {rpm:,.0f} rpm of {motor.max_rpm:,.0f} allowed",
-        severity=severity,
-        value=rpm,
-        limit=motor.max_rpm,
-        unit="rpm",
-        moment="wheels_up",
-        why="Straight off the charger with the wheels in the air nothing holds the motor back.",
-        fix=Fix(say=f"Use {cells} cells in series", change={"battery.series": cells})
-        if over and cells >= 1
-        else None,
-    )
 
 
-def stops(many: Many) -> Mask:
-    """Return where it turns faster than it may."""
-    if many.build.motor.max_rpm is None or many.drive.motor.races_unloaded:
-        return nowhere(many)
-    rpm = many.moments.wheels_up.state.motor_rpm
-    return nowhere(many) | exceeds(rpm, many.build.motor.max_rpm)
+RULE = Rule(
+    judge, say, unknown,
+    rejects="with its wheels in the air the motor would turn too fast", geared=False,
+)  # fmt: skip

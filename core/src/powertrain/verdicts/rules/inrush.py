@@ -2,44 +2,45 @@
 
 from collections.abc import Iterator
 
-from powertrain.battery.chemistry import CHEMISTRIES
+import numpy as np
+
 from powertrain.operating.inrush import fastest_ramp_pct_s, inrush_of
-from powertrain.verdicts.verdict import Case, Verdict
-
-
-def judge(case: Case) -> Iterator[Verdict]:
-    """Judge the volts that the first instant leaves the pack against its cut-off."""
-    found = inrush_of(case.drive)
-    if found is None:
-        return
-    battery = case.build.battery
-    cell_v = battery.cut_off_cell_v
-    cut_v = battery.series * (
-        CHEMISTRIES[battery.chemistry].cut_off_v if cell_v is None else cell_v
-    )
-    low = found.battery_v < cut_v
-    rate = fastest_ramp_pct_s(case.drive, cut_v) if low else None
-    # What a finger is too slow for never happens.
-    quick = rate is not None and rate > FINGER_PCT_S
-    ohm = float(case.drive.pack.resistance_ohm)
-    limit_a = (float(case.drive.pack.open_circuit_v) - cut_v) / ohm if ohm > 0 else found.battery_a
-    yield Verdict(
-        id="inrush",
-        part="pack",
-        title=f"A grabbed trigger draws {found.battery_a:.0f} A for an instant and leaves the pack "
-        f"{found.battery_v:.1f} V",
-        severity="watch" if low and not quick else "ok",
-        value=found.battery_a,
-        limit=max(limit_a, 0.0),
-        unit="A",
-        moment="launch",
-        why=_why(rate, cut_v) if low else "The pack stays above its cut-off even then.",
-        fix=None,
-    )
-
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.verdict import Verdict
 
 FINGER_PCT_S = 1000.0
 """A trigger is pulled from rest to full in a tenth of a second at the quickest; common practice."""
+
+
+def judge(batch: Batch) -> Iterator[Finding]:
+    """Judge the volts that the first instant leaves the pack against its cut-off."""
+    found = inrush_of(batch.drive)
+    pack, cut_v = batch.drive.pack, batch.ratings.pack.cut_off_v
+    with np.errstate(divide="ignore", invalid="ignore"):
+        spare_a = (pack.open_circuit_v - cut_v) / pack.resistance_ohm
+    limit_a = np.where(pack.resistance_ohm > 0, spare_a, found.battery_a)
+    severity = grades(watch=found.battery_v < cut_v)
+    limit_a = np.maximum(limit_a, 0.0)
+    yield Finding("inrush", found.battery_a, limit_a, severity, applies=found.unlimited)
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say what is drawn, and what ramp of the throttle avoids it."""
+    cut_v, amps = float(context.ratings.pack.cut_off_v), found.value
+    volts = float(context.drive.pack.voltage_v(amps))
+    why = "The pack stays above its cut-off even then."
+    if found.word == "watch":
+        rate = fastest_ramp_pct_s(context.drive, cut_v)
+        why = _why(rate, cut_v)
+        if rate is not None and rate > FINGER_PCT_S:
+            # What a finger is too slow for never happens.
+            found = Finding(found.id, found.value, found.limit, grades())
+    title = (
+        f"A grabbed trigger draws {float(amps):.0f} A for an instant and leaves the pack "
+        f"{volts:.1f} V"
+    )
+    return verdict(found, "pack", title, why, unit="A", moment="launch")
 
 
 def _why(rate: float | None, cut_v: float) -> str:
@@ -54,3 +55,6 @@ def _why(rate: float | None, cut_v: float) -> str:
         f"{begin}A throttle ramp of {float(f'{rate:.2g}'):g} % a second or slower "
         f"({100 / rate:.2g} s to full) keeps the pack above it; so does an amps limit."
     )
+
+
+RULE = Rule(judge, say)

@@ -2,38 +2,37 @@
 
 from collections.abc import Iterator
 
-from powertrain.arrays import Array
-from powertrain.controller.chopper import dc_for
-from powertrain.verdicts.currents import Rated, current_load, current_stops, judged_current
-from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.currents import RatedAmps, judged_currents, said_current, unknown_current
+from powertrain.verdicts.rule import Finding, Rule
+from powertrain.verdicts.verdict import NotJudged, Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict | NotJudged]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Motor amps make the torque and heat the copper, at any duty."""
-    yield from judged_current(case, _rated(case))
+    yield from judged_currents(batch, _rated(batch))
 
 
-def stops(many: Many) -> Mask:
-    """Return where its amps are above its ratings."""
-    return current_stops(many, _rated(many))
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how much of its ratings it carries."""
+    return said_current(context, found, _rated(context))
 
 
-def load(many: Many) -> Array:
-    """Return its amps over its ratings."""
-    return current_load(many, _rated(many))
+def unknown(context: RuleContext) -> Iterator[NotJudged]:
+    """Yield that it has no rating."""
+    yield from unknown_current(_rated(context))
 
 
-def _rated(many: Many) -> Rated:
-    motor = many.build.motor
-    return Rated(
+def _rated(batch: Batch) -> RatedAmps:
+    return RatedAmps(
         part="motor",
-        noun="motor",
         path="motor",
         amps=lambda state: state.motor_current_a,
-        most_a=many.moments.peaks.motor_a,
-        continuous_a=motor.continuous_current_a,
-        peak_a=motor.peak_current_a,
-        peak_s=motor.peak_duration_s,
+        peak_a=batch.moments.peaks.motor_a,
+        rating=batch.ratings.motor.amps,
         limit_path="controller.motor_current_limit_a",
-        limit_scale=1 / dc_for(many.build.controller),
+        limit_scale=batch.ratings.controller.per_dc,
     )
+
+
+RULE = Rule(judge, say, unknown, rejects="the motor would carry more than it is rated for")

@@ -2,68 +2,38 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
-from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import (
-    Case,
-    Fix,
-    Many,
-    Mask,
-    Severity,
-    Verdict,
-    exceeds,
-    nowhere,
-)
-
-UNGEARED = True
-"""Gearing makes no difference to it."""
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.verdict import Fix, Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """The volt rating is a limit; the cell count is advice for the average buyer, kept apart."""
-    motor, battery = case.build.motor, case.build.battery
-    cell_v = CHEMISTRIES[battery.chemistry].charger_v
-    volts = battery.series * cell_v
-    limit_v = motor.max_voltage_v
-    if limit_v is not None:
-        over = exceeds(volts, limit_v)
-        cells = int(limit_v / cell_v + 1e-9)
-        severity: Severity = "stop" if over else "ok"
+    motor, pack = batch.ratings.motor, batch.ratings.pack
+    if not unstated(motor.max_v):
+        volts = batch.drive.pack.charger_v
+        yield Finding("motor_volts", volts, motor.max_v, grades(stop=exceeds(volts, motor.max_v)))
+    if not unstated(motor.most_cells):
+        outside = (pack.series < motor.fewest_cells) | (pack.series > motor.most_cells)
+        yield Finding("advised_cells", pack.series, motor.most_cells, grades(watch=outside))
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say what volts come, or how many cells are advised."""
+    series, cell_v = context.build.battery.series, float(context.ratings.pack.charger_cell_v)
+    if found.id == "advised_cells":
+        low, high = context.build.motor.rated_cells or (0, 0)
+        title = f"{series} cells; the maker advises {low} to {high}"
+        why = "Advice for the average buyer; the highest rpm and heat are the limits."
+        return verdict(found, "motor", title, why, unit="cells")
+    limit_v, fix = float(found.limit), None
+    cells = int(limit_v / cell_v + 1e-9)
+    if found.word == "stop" and cells >= 1:
         fix = Fix(say=f"Use {cells} cells in series", change={"battery.series": cells})
-        yield Verdict(
-            id="motor_volts",
-            part="motor",
-            title=f"Fresh off the charger: {volts:.1f} V; the motor stands {limit_v:g} V",
-            severity=severity,
-            value=volts,
-            limit=limit_v,
-            unit="V",
-            moment="wheels_up",
-            why=f"{battery.series} cells end their charge at {cell_v:.2f} V each.",
-            fix=fix if over and cells >= 1 else None,
-        )
-    if motor.rated_cells is not None:
-        low, high = motor.rated_cells
-        outside = not low <= battery.series <= high
-        yield Verdict(
-            id="advised_cells",
-            part="motor",
-            title=f"{battery.series} cells; the maker advises {low} to {high}",
-            severity="watch" if outside else "ok",
-            value=float(battery.series),
-            limit=float(high),
-            unit="cells",
-            moment=None,
-            why="Advice for the average buyer; the highest rpm and heat are the limits.",
-            fix=None,
-        )
+    title = f"Fresh off the charger: {float(found.value):.1f} V; the motor stands {limit_v:g} V"
+    why = f"{series} cells end their charge at {cell_v:.2f} V each."
+    return verdict(found, "motor", title, why, unit="V", moment="wheels_up", fix=fix)
 
 
-def stops(many: Many) -> Mask:
-    """Return where a full pack is above the motor's volts."""
-    motor, battery = many.build.motor, many.build.battery
-    if motor.max_voltage_v is None:
-        return nowhere(many)
-    volts = np.asanyarray(battery.series * CHEMISTRIES[battery.chemistry].charger_v)
-    return nowhere(many) | exceeds(volts, motor.max_voltage_v)
+RULE = Rule(judge, say, rejects="the full pack is above the motor's volts", geared=False)

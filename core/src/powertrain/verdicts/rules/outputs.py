@@ -2,40 +2,27 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
-from powertrain.verdicts.verdict import Case, Many, Mask, Verdict, nowhere
-
-UNGEARED = True
-"""Gearing makes no difference to it."""
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.verdict import Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Judge the outputs where they are stated."""
-    each, count = case.build.controller.outputs, case.build.motor.count
-    outputs = None if each is None else each * case.build.controller.count
-    if outputs is None:
-        return
-    yield Verdict(
-        id="outputs",
-        part="controller",
-        title=f"Outputs of the controller: {outputs}, motors: {count}",
-        severity="stop" if count > outputs else "ok",
-        value=float(count),
-        limit=float(outputs),
-        unit="",
-        moment=None,
-        why="Brushless motors can't share an output; use one with more outputs, or one for each."
-        if count > outputs
-        else "Each motor has its own.",
-        fix=None,
-    )
+    outputs = batch.ratings.controller.outputs * batch.drive.controller.count
+    motors = batch.drive.motor.count
+    if not unstated(outputs):
+        yield Finding("outputs", motors, outputs, grades(stop=motors > outputs))
 
 
-def stops(many: Many) -> Mask:
-    """Return where there are more motors than outputs."""
-    controller = many.build.controller
-    if controller.outputs is None:
-        return nowhere(many)
-    outputs = np.asanyarray(controller.outputs) * controller.count
-    return nowhere(many) | (many.build.motor.count > outputs)
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how many there are."""
+    title = f"Outputs of the controller: {float(found.limit):g}, motors: {float(found.value):g}"
+    why = "Each motor has its own."
+    if found.word == "stop":
+        why = "Brushless motors can't share an output; use one with more outputs, or one for each."
+    return verdict(found, "controller", title, why, unit="")
+
+
+RULE = Rule(judge, say, rejects="there are more motors than outputs", geared=False)

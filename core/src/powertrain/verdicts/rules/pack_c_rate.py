@@ -2,37 +2,44 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import Case, Fix, Severity, Verdict, exceeds, lasting, may_limit
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.cures import may_limit
+from powertrain.verdicts.moments import lasting, moment_at, worst_among
+from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.verdict import Fix, Verdict
 
-USUAL_C = {"lipo": 20.0, "li_ion": 3.0, "lifepo4": 3.0, "lead_acid": 1.0, "nimh": 5.0}
-"""What ordinary cells give for long; common practice, no source."""
+LIMIT = "controller.battery_current_limit_a"
 
 
-def judge(case: Case) -> Iterator[Verdict]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Judge the lasting pack amps as a C rate against what is usual for the chemistry."""
-    battery = case.build.battery
-    if battery.continuous_current_a is not None:
-        return
-    amps = {m.id: float(m.state.battery_current_a) for m in lasting(case)}
-    worst = max(amps, key=amps.__getitem__)
-    capacity_ah, usual = float(case.drive.pack.capacity_ah), USUAL_C[battery.chemistry]
-    rate = amps[worst] / capacity_ah
-    severity: Severity = "watch" if exceeds(rate, usual) else "ok"
-    limit_a = float(f"{usual * capacity_ah / case.build.controller.count:.2g}")
-    path = "controller.battery_current_limit_a"
-    yield Verdict(
-        id="pack_c_rate",
-        part="pack",
-        title=f"It gives {rate:.1f} times its amp-hours; {usual:g} is usual for such cells",
-        severity=severity,
-        value=rate,
-        limit=usual,
-        unit="C",
-        moment=worst,
-        why=f"{amps[worst]:.0f} A from {capacity_ah:.3g} Ah of "
-        f"{CHEMISTRIES[battery.chemistry].name}; its maker's figure decides, and is not known.",
-        fix=Fix(say=f"Set the pack amps limit to {limit_a:g} A", change={path: limit_a})
-        if severity == "watch" and limit_a > 0 and may_limit(case, path, limit_a)
-        else None,
+    pack, capacity_ah = batch.ratings.pack, batch.drive.pack.capacity_ah
+    worst = worst_among(lasting(batch), lambda state: state.battery_current_a)
+    rate = worst.value / capacity_ah
+    severity = grades(watch=exceeds(rate, pack.usual_c))
+    silent = np.isinf(pack.amps.continuous_a)
+    yield Finding("pack_c_rate", rate, pack.usual_c, severity, applies=silent, at=worst.place)
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how many times its amp-hours it gives."""
+    capacity_ah, usual = float(context.drive.pack.capacity_ah), float(found.limit)
+    moment, name = moment_at(context, found.at), CHEMISTRIES[context.build.battery.chemistry].name
+    limit_a = float(f"{usual * capacity_ah / context.build.controller.count:.2g}")
+    fix = None
+    if found.word == "watch" and limit_a > 0 and may_limit(context, LIMIT, limit_a):
+        fix = Fix(say=f"Set the pack amps limit to {limit_a:g} A", change={LIMIT: limit_a})
+    title = (
+        f"It gives {float(found.value):.1f} times its amp-hours; {usual:g} is usual for such cells"
     )
+    why = (
+        f"{float(moment.state.battery_current_a):.0f} A from {capacity_ah:.3g} Ah of {name}; its "
+        "maker's figure decides, and is not known."
+    )
+    return verdict(found, "pack", title, why, unit="C", moment=moment.id, fix=fix)
+
+
+RULE = Rule(judge, say)

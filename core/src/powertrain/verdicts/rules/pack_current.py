@@ -2,37 +2,37 @@
 
 from collections.abc import Iterator
 
-from powertrain.arrays import Array
-from powertrain.verdicts.currents import Rated, current_load, current_stops, judged_current
-from powertrain.verdicts.verdict import Case, Many, Mask, NotJudged, Verdict
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.currents import RatedAmps, judged_currents, said_current, unknown_current
+from powertrain.verdicts.rule import Finding, Rule
+from powertrain.verdicts.verdict import NotJudged, Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict | NotJudged]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """All motors draw from the one pack."""
-    yield from judged_current(case, _rated(case))
+    yield from judged_currents(batch, _rated(batch))
 
 
-def stops(many: Many) -> Mask:
-    """Return where its amps are above its ratings."""
-    return current_stops(many, _rated(many))
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how much of its ratings it gives."""
+    return said_current(context, found, _rated(context))
 
 
-def load(many: Many) -> Array:
-    """Return its amps over its ratings."""
-    return current_load(many, _rated(many))
+def unknown(context: RuleContext) -> Iterator[NotJudged]:
+    """Yield that it has no rating."""
+    yield from unknown_current(_rated(context))
 
 
-def _rated(many: Many) -> Rated:
-    battery = many.build.battery
-    return Rated(
+def _rated(batch: Batch) -> RatedAmps:
+    return RatedAmps(
         part="pack",
-        noun="pack",
         path="battery",
         amps=lambda state: state.battery_current_a,
-        most_a=many.moments.peaks.battery_a,
-        continuous_a=battery.continuous_current_a,
-        peak_a=battery.peak_current_a,
-        peak_s=None,
+        peak_a=batch.moments.peaks.battery_a,
+        rating=batch.ratings.pack.amps,
         limit_path="controller.battery_current_limit_a",
-        limit_scale=1 / many.build.controller.count,
+        limit_scale=1 / batch.drive.controller.count,
     )
+
+
+RULE = Rule(judge, say, unknown, rejects="the pack would give more than it may")

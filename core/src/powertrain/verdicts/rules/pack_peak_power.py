@@ -5,35 +5,41 @@ from dataclasses import replace
 
 from powertrain.arrays import scalar
 from powertrain.operating.full_throttle import full_throttle
-from powertrain.verdicts.verdict import Case, Fix, Verdict
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.verdict import Fix, Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Judge full throttle from rest against the amps at which the pack gives most.
 
     Where pack and leads hold back more than motors and path, full throttle there is not the
     hardest push: a limit at the pack's best amps pushes harder.
     """
-    drive, path = case.drive, "controller.battery_current_limit_a"
-    peak_a = float(drive.pack.current_at_greatest_power_a(drive.controller.standby_a))
-    amps = float(case.start.battery_current_a)
-    if not amps > peak_a * (1 + 1e-9):
-        return
-    limit_a = float(f"{0.995 * peak_a:.3g}") / case.build.controller.count
-    held = replace(drive.controller, battery_current_limit_a=scalar(peak_a))
+    drive, amps = batch.drive, batch.start.battery_current_a
+    best_a = drive.pack.current_at_greatest_power_a(drive.controller.standby_a)
+    beyond = exceeds(amps, best_a)
+    yield Finding("pack_peak_power", amps, best_a, grades(watch=beyond), applies=beyond)
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say what it takes, and how hard it would push held to its best."""
+    drive, best_a = context.drive, float(found.limit)
+    limit_a = float(f"{0.995 * best_a:.3g}") / context.build.controller.count
+    held = replace(drive.controller, battery_current_limit_a=scalar(best_a))
     better = full_throttle(replace(drive, controller=held), scalar(0.0))
-    push_n, now_n = float(better.force_n), float(case.start.force_n)
-    yield Verdict(
-        id="pack_peak_power",
-        part="pack",
-        title=f"Full throttle at rest takes {amps:.0f} A; the pack gives most power at "
-        f"{peak_a:.0f} A",
-        severity="watch",
-        value=amps,
-        limit=peak_a,
-        unit="A",
-        moment="launch",
-        why="Beyond it the pack's own resistance keeps more than it gives on. Held to that, the "
-        f"start pushes {push_n:.0f} N instead of {now_n:.0f} N.",
-        fix=Fix(say=f"Set the pack amps limit to {limit_a:g} A", change={path: limit_a}),
+    title = (
+        f"Full throttle at rest takes {float(found.value):.0f} A; the pack gives most power at "
+        f"{best_a:.0f} A"
     )
+    why = (
+        "Beyond it the pack's own resistance keeps more than it gives on. Held to that, the "
+        f"start pushes {float(better.force_n):.0f} N instead of {float(context.start.force_n):.0f} "
+        "N."
+    )
+    change = {"controller.battery_current_limit_a": limit_a}
+    fix = Fix(say=f"Set the pack amps limit to {limit_a:g} A", change=change)
+    return verdict(found, "pack", title, why, unit="A", moment="launch", fix=fix)
+
+
+RULE = Rule(judge, say)

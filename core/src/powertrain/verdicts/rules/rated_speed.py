@@ -2,27 +2,28 @@
 
 from collections.abc import Iterator
 
+from powertrain.stated import unstated
 from powertrain.units import kmh_from_mps
-from powertrain.verdicts.verdict import Case, Severity, Verdict, exceeds
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.verdict import Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Brakes take energy with the square of speed; a stronger drive leaves them as they were."""
-    rated_kmh = case.build.vehicle.rated_speed_kmh
-    if rated_kmh is None:
+    rated_kmh = batch.ratings.vehicle.rated_speed_kmh
+    if unstated(rated_kmh):
         return
-    top_kmh = float(kmh_from_mps(case.moments.top_speed.state.speed_mps))
-    severity: Severity = "watch" if exceeds(top_kmh, rated_kmh) else "ok"
-    more = (top_kmh / rated_kmh) ** 2
-    yield Verdict(
-        id="rated_speed",
-        part="vehicle",
-        title=f"Top speed is {top_kmh / rated_kmh * 100:.0f} % of what it was made for",
-        severity=severity,
-        value=top_kmh,
-        limit=rated_kmh,
-        unit="km/h",
-        moment="top_speed",
-        why=f"Each stop has to take {more:.1f} times the energy that its brakes were made for.",
-        fix=None,
-    )
+    top_kmh = kmh_from_mps(batch.moments.top_speed.state.speed_mps)
+    yield Finding("rated_speed", top_kmh, rated_kmh, grades(watch=exceeds(top_kmh, rated_kmh)))
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how much faster it goes than it was made for."""
+    share = float(found.value) / float(found.limit)
+    title = f"Top speed is {share * 100:.0f} % of what it was made for"
+    why = f"Each stop has to take {share**2:.1f} times the energy that its brakes were made for."
+    return verdict(found, "vehicle", title, why, unit="km/h", moment="top_speed")
+
+
+RULE = Rule(judge, say)

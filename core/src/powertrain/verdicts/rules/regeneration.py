@@ -4,81 +4,58 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.arrays import scalar
-from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.verdicts.verdict import (
-    Case,
-    Fix,
-    Many,
-    Mask,
-    Severity,
-    Verdict,
-    exceeds,
-    nowhere,
-)
+from powertrain.arrays import Array
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.verdict import Fix, Verdict
 
-UNGEARED = True
-"""Gearing makes no difference to it."""
+LIMIT = "controller.regen_current_limit_a"
 
 
-def judge(case: Case) -> Iterator[Verdict]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Judge the braking amps that are set, where any are."""
-    battery, regen_a = case.build.battery, case.build.controller.regen_current_limit_a
-    if not regen_a:
+    pack, controller = batch.ratings.pack, batch.ratings.controller
+    regen_a = controller.regen_a
+    brakes = regen_a > 0
+    if not np.any(brakes):
         return
-    path = "controller.regen_current_limit_a"
-    most_a = battery.charge_current_a
-    if most_a is not None:
-        severity: Severity = "stop" if exceeds(regen_a, most_a) else "ok"
-        yield Verdict(
-            id="regeneration_amps",
-            part="pack",
-            title=f"Braking pushes {regen_a:g} A back; the pack may take {most_a:g} A",
-            severity=severity,
-            value=regen_a,
-            limit=most_a,
-            unit="A",
-            moment=None,
-            why="Charging too fast plates and ages cells, most of all cold ones.",
-            fix=Fix(say=f"Set the braking amps limit to {most_a:g} A", change={path: most_a})
-            if severity == "stop"
-            else None,
-        )
-    full = case.drive.pack.straight_off_the_charger()
-    volts = float(full.voltage_v(scalar(-regen_a))) / battery.series
-    end_v = CHEMISTRIES[battery.chemistry].charger_v
-    rating_v = case.build.controller.capacitor_voltage_v or case.build.controller.max_voltage_v
-    over = rating_v is not None and exceeds(volts * battery.series, rating_v)
-    yield Verdict(
-        id="regeneration_full",
-        part="pack",
-        title=f"Braking on a full pack lifts cells to {volts:.2f} V; charging ends at {end_v:.2f}",
-        severity="stop" if over else "watch",
-        value=volts,
-        limit=end_v,
-        unit="V",
-        moment=None,
-        why=(f"That is {volts * battery.series:.1f} V at the controller, rated {rating_v:g} V. "
-             if over else "")
-        + "A full pack has no room: begin a descent with a pack below about nine tenths, or set "
-        "the braking amps lower.",
-        fix=None,
-    )  # fmt: skip
+    if not unstated(pack.charge_a):
+        severity = grades(stop=exceeds(regen_a, pack.charge_a))
+        yield Finding("regeneration_amps", regen_a, pack.charge_a, severity, applies=brakes)
+    full_v = batch.drive.pack.straight_off_the_charger().voltage_v(-regen_a)
+    over = exceeds(full_v, _rating_v(batch))
+    cell_v = full_v / pack.series
+    severity = grades(stop=over, watch=brakes)
+    yield Finding("regeneration_full", cell_v, pack.charger_cell_v, severity, applies=brakes)
 
 
-def stops(many: Many) -> Mask:
-    """Return where braking amps, or the volts that they lift a full pack to, are too much."""
-    battery, controller = many.build.battery, many.build.controller
-    regen_a = controller.regen_current_limit_a
-    stop = nowhere(many)
-    if regen_a is None:
-        return stop
-    brakes = np.asanyarray(regen_a) > 0
-    if battery.charge_current_a is not None:
-        stop = stop | (brakes & exceeds(np.asanyarray(regen_a), battery.charge_current_a))
-    rating_v = controller.capacitor_voltage_v
-    rating_v = controller.max_voltage_v if rating_v is None else rating_v
-    if rating_v is not None:
-        volts = many.drive.pack.straight_off_the_charger().voltage_v(-np.asanyarray(regen_a))
-        stop = stop | (brakes & exceeds(volts, rating_v))
-    return stop
+def _rating_v(batch: Batch) -> Array:
+    """Return what the controller stands: its capacitors, or what its maker says of it."""
+    controller = batch.ratings.controller
+    return np.where(np.isfinite(controller.capacitor_v), controller.capacitor_v, controller.max_v)
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say what is pushed back, or to what it lifts a full pack."""
+    value, limit = float(found.value), float(found.limit)
+    if found.id == "regeneration_amps":
+        fix = None
+        if found.word == "stop":
+            fix = Fix(say=f"Set the braking amps limit to {limit:g} A", change={LIMIT: limit})
+        title = f"Braking pushes {value:g} A back; the pack may take {limit:g} A"
+        why = "Charging too fast plates and ages cells, most of all cold ones."
+        return verdict(found, "pack", title, why, unit="A", fix=fix)
+    title = f"Braking on a full pack lifts cells to {value:.2f} V; charging ends at {limit:.2f}"
+    why = ""
+    if found.word == "stop":
+        volts = value * context.build.battery.series
+        why = f"That is {volts:.1f} V at the controller, rated {float(_rating_v(context)):g} V. "
+    why += (
+        "A full pack has no room: begin a descent with a pack below about nine tenths, or set "
+        "the braking amps lower."
+    )
+    return verdict(found, "pack", title, why, unit="V")
+
+
+RULE = Rule(judge, say, rejects="braking would push too much into the pack", geared=False)

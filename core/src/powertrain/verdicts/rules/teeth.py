@@ -1,9 +1,16 @@
 """Tooth counts and the ratio of each stage."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
+import numpy as np
+
+from powertrain.arrays import Array, scalar
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.verdicts.verdict import Case, Fix, Many, Mask, Severity, Verdict, nowhere
+from powertrain.gearing.stage import StageData
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import Finding, Mask, Rule, grades, verdict
+from powertrain.verdicts.verdict import Fix, Verdict
 
 FEWEST = {"chain": (9, 13), "belt": (12, 18), "spur": (10, 13)}
 """Teeth of the smaller wheel: below the first nothing runs well, below the second it wears and
@@ -13,68 +20,72 @@ MOST_RATIO = {"chain": (8.0, 6.0), "belt": (10.0, 7.0), "spur": (10.0, 6.0)}
 """Reduction of one stage: above the first too little wraps or meshes; common practice."""
 
 
-def impossible(stage: ToothedStage) -> bool:
+def impossible(stage: StageData) -> Mask:
     """Return whether a stage has too few teeth or reduces too much to be made at all."""
-    verdicts = (_teeth(0, stage), _ratio(0, stage))
-    return any(verdict.severity == "stop" for verdict in verdicts)
+    return too_few(stage.kind, stage.driver_teeth, stage.driven_teeth)
 
 
-def judge(case: Case) -> Iterator[Verdict]:
+def too_few(kind: str, driver: Array, driven: Array) -> Mask:
+    """Return whether wheels have too few teeth, or reduce too much, to be made at all."""
+    few, steep = _judged("", kind, driver, driven)
+    return few.stops | steep.stops
+
+
+def judge(batch: Batch) -> Iterator[Finding]:
     """Judge each toothed stage."""
-    for index, stage in enumerate(case.build.gearing):
-        if isinstance(stage, ToothedStage):
-            yield _teeth(index, stage)
-            yield _ratio(index, stage)
+    for index, stage in enumerate(batch.ratings.stages):
+        if stage.toothed:
+            yield from judged(index, stage)
 
 
-def _teeth(index: int, stage: ToothedStage) -> Verdict:
-    teeth = min(stage.driver_teeth, stage.driven_teeth)
-    least, smooth = FEWEST[stage.kind]
-    severity: Severity = "stop" if teeth < least else "watch" if teeth < smooth else "ok"
+def judged(index: int, stage: StageData) -> tuple[Finding, Finding]:
+    """Return the findings on teeth and on ratio of one stage."""
+    name = f"stage_{index + 1}"
+    few, steep = _judged(name, stage.kind, stage.driver_teeth, stage.driven_teeth)
+    return replace(few, part=index), replace(steep, part=index)
+
+
+def _judged(name: str, kind: str, driver: Array, driven: Array) -> tuple[Finding, Finding]:
+    teeth = np.minimum(driver, driven)
+    least, smooth = FEWEST[kind]
+    steep = np.maximum(driven / driver, driver / driven)
+    most, usual = MOST_RATIO[kind]
+    few = grades(stop=teeth < least, watch=teeth < smooth)
+    severity = grades(stop=steep > most, watch=steep > usual)
+    return (
+        Finding(f"{name}_teeth", teeth, scalar(smooth), few),
+        Finding(f"{name}_ratio", steep, scalar(most), severity),
+    )
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how many teeth there are, or how much is reduced."""
+    stage, number = context.build.gearing[found.part], found.part + 1
+    assert isinstance(stage, ToothedStage)
+    if found.id.endswith("_ratio"):
+        title = (
+            f"Stage {number}: {float(found.value):.2f} to 1 in one {stage.kind} stage, "
+            f"{MOST_RATIO[stage.kind][1]:g} is usual"
+        )
+        why = "Enough teeth of the small wheel carry."
+        if found.word != "ok":
+            why = (
+                "Too little of the small wheel is wrapped or in mesh; share it between two stages."
+            )
+        return verdict(found, "gearing", title, why, unit="")
+    (least, smooth), teeth = FEWEST[stage.kind], int(found.value)
     # The same ratio with more teeth on both sides keeps the speed.
+    counts = {"driver": stage.driver_teeth, "driven": stage.driven_teeth}
     more = smooth / teeth
-    larger = {"driver": stage.driver_teeth, "driven": stage.driven_teeth}
-    larger = {key: round(value * more) for key, value in larger.items()}
+    larger = {key: round(count * more) for key, count in counts.items()}
     fix = Fix(
-        say=f"Stage {index + 1}: {larger['driver']} and {larger['driven']} teeth",
-        change={f"gearing.{index}.{key}_teeth": value for key, value in larger.items()},
+        say=f"Stage {number}: {larger['driver']} and {larger['driven']} teeth",
+        change={f"gearing.{found.part}.{key}_teeth": count for key, count in larger.items()},
     )
-    return Verdict(
-        id=f"stage_{index + 1}_teeth",
-        part="gearing",
-        title=f"Stage {index + 1}: {teeth} teeth on the smaller wheel; {smooth} run smoothly",
-        severity=severity,
-        value=float(teeth),
-        limit=float(smooth),
-        unit="teeth",
-        moment=None,
-        why=f"Few teeth make a {stage.kind} jerk, wear and lose; below {least} it is not done.",
-        fix=fix if severity == "stop" else None,
-    )
+    title = f"Stage {number}: {teeth} teeth on the smaller wheel; {smooth} run smoothly"
+    why = f"Few teeth make a {stage.kind} jerk, wear and lose; below {least} it is not done."
+    fixes = fix if found.word == "stop" else None
+    return verdict(found, "gearing", title, why, unit="teeth", fix=fixes)
 
 
-def _ratio(index: int, stage: ToothedStage) -> Verdict:
-    ratio = stage.driven_teeth / stage.driver_teeth
-    steep = max(ratio, 1 / ratio)
-    most, usual = MOST_RATIO[stage.kind]
-    severity: Severity = "stop" if steep > most else "watch" if steep > usual else "ok"
-    return Verdict(
-        id=f"stage_{index + 1}_ratio",
-        part="gearing",
-        title=f"Stage {index + 1}: {steep:.2f} to 1 in one {stage.kind} stage, {usual:g} is usual",
-        severity=severity,
-        value=steep,
-        limit=most,
-        unit="",
-        moment=None,
-        why="Too little of the small wheel is wrapped or in mesh; share it between two stages."
-        if severity != "ok"
-        else "Enough teeth of the small wheel carry.",
-        fix=None,
-    )
-
-
-def stops(many: Many) -> Mask:
-    """Return whether a stage can't be made."""
-    stages = [stage for stage in many.build.gearing if isinstance(stage, ToothedStage)]
-    return nowhere(many) | any(impossible(stage) for stage in stages)
+RULE = Rule(judge, say, rejects="a stage would have too few teeth or reduce too much")

@@ -6,29 +6,16 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, filled, pick, scalar
-from powertrain.documents.build import Build
-from powertrain.doubt.draws import Variants
-from powertrain.drive import Drive
-from powertrain.figures import Picture
-from powertrain.heat.limits import NODES, Limit, NodeId
-from powertrain.heat.store import Store, estimated
+from powertrain.arrays import Array, floats, pick, scalar
+from powertrain.heat.limits import NODES, NodeId, limit_sources
 from powertrain.heat.temperatures import Node, after, burnt_seconds
 from powertrain.operating.distance import hours_left
-from powertrain.vehicle.traction import MODEL_KG
+from powertrain.stated import Stated
+from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import cure
-from powertrain.verdicts.verdict import (
-    MOMENT_WORDS,
-    Case,
-    Many,
-    Mask,
-    PartId,
-    Severity,
-    Verdict,
-    assumed_hill,
-    in_words,
-    nowhere,
-)
+from powertrain.verdicts.moments import MOMENT_WORDS, PLACES, assumed_hill, in_words, moment_at
+from powertrain.verdicts.rule import Finding, Mask, Rule, grades, verdict
+from powertrain.verdicts.verdict import PartId, Verdict
 
 PUSHED_S = 300.0
 """For how long people keep up full throttle or a hill of unknown length; common practice."""
@@ -43,23 +30,20 @@ LONGEST_S = 1e6
 NEAR_K = 8.0
 """Kelvin below a limit from which on a verdict says watch."""
 
-PARTS: tuple[tuple[NodeId, PartId, str], ...] = (
-    ("winding", "motor", "winding"),
-    ("case", "motor", "motor case"),
-    ("controller", "controller", "controller"),
-    ("pack", "pack", "pack"),
+PARTS: dict[NodeId, tuple[PartId, str]] = {
+    "winding": ("motor", "winding"),
+    "case": ("motor", "motor case"),
+    "controller": ("controller", "controller"),
+    "pack": ("pack", "pack"),
+}
+"""The part that each node belongs to, and what people call it."""
+
+LAUNCH, CLIMB, CRUISE, TOP_SPEED = (
+    PLACES[moment] for moment in ("launch", "climb", "cruise", "top_speed")
 )
 
-MOMENTS = ("launch", "climb", "cruise", "top_speed")
-CLIMB = MOMENTS.index("climb")
 
-
-def moment_words(moment: str) -> str:
-    """Return when a part gets hottest, as people say it."""
-    return "launching" if moment == "launch" else MOMENT_WORDS[moment]
-
-
-def judge(case: Case) -> Iterator[Verdict]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Judge each node at the moment in which it gets hottest.
 
     A trip at cruise lasts until the pack is used up, a hill of known length to its top, full
@@ -68,138 +52,166 @@ def judge(case: Case) -> Iterator[Verdict]:
     that nobody mentioned. Where the heat data is estimated, a few kelvin over is not surer than a
     few below.
     """
-    lasts = _lasts(case.build, case.drive, case.picture)
-    ends = _ends(case.store, case.picture, lasts)
-    guessed = estimated(case.build)
-    for key, part, noun in PARTS:
-        unsure_k = NEAR_K if part in guessed else 0.0
-        yield _judged(case, key, part, noun, unsure_k, lasts, ends[key])
+    lasts = _lasts(batch)
+    ends = _ends(batch, lasts)
+    for key in NODES:
+        yield _judged(batch, key, lasts, ends[key])
 
 
-def _lasts(build: Build, drive: Drive, picture: Picture) -> Array:
+def _asked(batch: Batch) -> list[int]:
+    """Return the places of the moments that may stop.
+
+    Cruise that stands in for a moment that is not searched yet lasts longest as itself.
+    """
+    moments = batch.moments
+    told = [moments.cruise.state, moments.climb.state]
+    places = [] if assumed_hill(batch) is not None else [CLIMB]
+    places.append(CRUISE)
+    for place, moment in ((LAUNCH, moments.launch), (TOP_SPEED, moments.top_speed)):
+        if all(moment.state is not other for other in told):
+            places.append(place)
+    return sorted(places)
+
+
+def _lasts(batch: Batch) -> Array:
     """Return for how many seconds each moment is kept up; the last, in the air, for none."""
-    moments, run = picture.moments, picture.moments.launch_run
+    moments, run, settings = batch.moments, batch.moments.launch_run, batch.settings
     trip_s, flat_out_s = (
-        3600 * hours_left(drive, build, moment.state)
+        3600 * hours_left(batch.drive, settings.usable, moment.state)
         for moment in (moments.cruise, moments.top_speed)
     )
     launch_s = scalar(0.0)
     if run is not None:
         launch_s = np.where(np.isfinite(run.time_s), run.time_s, 0.0)
-    hill_s = picture.climb_s
-    if build.moments.climb_length_m is None:
-        hill_s = _pushed_s(build, moments.climb.state.speed_mps)
-    flat_out_s = np.minimum(_pushed_s(build, moments.top_speed.state.speed_mps), flat_out_s)
+    hill_s = batch.results.climb_s
+    if settings.climb_length_m is None:
+        hill_s = _pushed_s(batch, moments.climb.state.speed_mps)
+    flat_out_s = np.minimum(_pushed_s(batch, moments.top_speed.state.speed_mps), flat_out_s)
     rows = (launch_s, hill_s, trip_s, flat_out_s, scalar(0.0))
     lasts = np.stack(np.broadcast_arrays(*rows))
     return np.where(lasts < LONGEST_S, lasts, LONGEST_S)
 
 
-def _pushed_s(build: Build, speed_mps: Array) -> Array:
+def _pushed_s(batch: Batch, speed_mps: Array) -> Array:
     """Return for how long a push of no known end is kept up."""
     with np.errstate(divide="ignore"):
         in_sight_s = np.clip(SIGHT_M / np.maximum(speed_mps, 0.0), LEAST_PUSHED_S, PUSHED_S)
-    model = np.asanyarray(build.vehicle.mass_kg) < MODEL_KG
-    return np.where(model, in_sight_s, PUSHED_S)
+    return np.where(batch.ratings.vehicle.is_model, in_sight_s, PUSHED_S)
 
 
-def _ends(store: Store, picture: Picture, lasts: Array) -> dict[NodeId, Array]:
+def _ends(batch: Batch, lasts: Array) -> dict[NodeId, Array]:
     """Return each node's temperature at the end of each moment, at the most that of burning."""
-    reached = after(store, picture.flows, lasts)
-    return {key: np.minimum(reached[key], picture.limits.burnt_c(key))[:4] for key in NODES}
+    reached = after(batch.thermal, batch.results.flows, lasts)
+    return {key: np.minimum(reached[key], batch.limits.burnt_c(key)) for key in NODES}
 
 
-def _judged(
-    case: Case,
-    key: NodeId,
-    part: PartId,
-    noun: str,
-    unsure_k: float,
-    lasts: Array,
-    ends: Array,
-) -> Verdict:
-    node: Node = getattr(case.picture.heat, key)
-    limit: Limit = getattr(case.limits, key)
-    limit_c = float(limit.value_c)
-    room = limit_c + unsure_k
-    assumed = assumed_hill(case) is not None
-    asked = np.where(np.arange(len(ends)) == CLIMB, -np.inf, ends) if assumed else ends
-    index = int(np.argmax(asked))
-    severity: Severity = "ok"
-    if ends[index] > room:
-        severity = "stop"
-    elif ends[index] > limit_c - NEAR_K:
-        severity = "watch"
-    elif assumed and ends[CLIMB] > limit_c - NEAR_K:
-        index, severity = CLIMB, "watch"
-    elif key != "pack":
+def _room_c(batch: Batch, key: NodeId) -> Array:
+    """Return the temperature above which a node stops: its limit, and room for what is guessed."""
+    part, _ = PARTS[key]
+    return batch.limits.of(key) + (NEAR_K if part in batch.compiled.estimated else 0.0)
+
+
+def _judged(batch: Batch, key: NodeId, lasts: Array, ends: Array) -> Finding:
+    limit_c, room_c = batch.limits.of(key), _room_c(batch, key)
+    first, *others = _asked(batch)
+    told = _Told(np.asanyarray(first), ends[first], lasts[first])
+    for place in others:
+        told = told.or_at(ends[place] > told.end_c, place, ends, lasts)
+    worst_c = told.end_c
+    near = worst_c > limit_c - NEAR_K
+    air_c = batch.thermal.ambient_c
+    load = (worst_c - air_c) / (room_c - air_c)
+    if assumed_hill(batch) is not None:
+        uphill = ~near & (ends[CLIMB] > limit_c - NEAR_K)
+        told, near = told.or_at(uphill, CLIMB, ends, lasts), near | uphill
+    if key != "pack" and batch.results.timed:
         # What would be too hot later, were full throttle or the hill kept up, is worth a look.
-        endless = (3,) if case.build.moments.climb_length_m is not None else (CLIMB, 3)
-        kept = max(endless, key=lambda i: float(node.steady_c[i]))
-        if float(node.steady_c[kept]) > room:
-            index, severity = kept, "watch"
-    worst, value = MOMENTS[index], float(ends[index])
-    where = moment_words(worst)
-    if worst in ("climb", "cruise"):
-        where = in_words(case, getattr(case.moments, worst))
-    title, why = _words(case, key, noun, index, where, value, float(lasts[index]))
-    share = float(case.picture.heat.repeat_share[index])
-    if part == "motor" and severity != "ok" and 0.01 < share < 0.95:
-        why += f" With rests in between it may run {100 * share:.0f} % of the time."
-    fix = None
-    if severity == "stop":
-        fix = cure(case, lambda many, picture: _stays(case, many, picture, key))
-    return Verdict(
-        id=f"{key}_temperature",
-        part=part,
-        title=title,
-        severity=severity,
-        value=value,
-        limit=limit_c,
-        unit="C",
-        moment=worst,
-        why=why,
-        fix=fix,
+        steady_c = getattr(batch.results.heat, key).steady_c
+        flat_out = steady_c[TOP_SPEED] > room_c
+        if batch.settings.climb_length_m is None:
+            uphill = ~near & (steady_c[CLIMB] > room_c) & (steady_c[CLIMB] >= steady_c[TOP_SPEED])
+            told, near = told.or_at(uphill, CLIMB, ends, lasts), near | uphill
+        told, near = told.or_at(~near & flat_out, TOP_SPEED, ends, lasts), near | flat_out
+    severity = grades(stop=worst_c > room_c, watch=near)
+    return Finding(
+        f"{key}_temperature", told.end_c, limit_c, severity, load, at=told.at, lasts_s=told.lasts_s
     )
 
 
-def _stays(case: Case, many: Variants, picture: Picture, key: NodeId) -> NDArray[np.bool_]:
+@dataclass(frozen=True)
+class _Told:
+    """The moment of which a finding tells, its end and how long it lasts."""
+
+    at: NDArray[np.int64]
+    end_c: Array
+    lasts_s: Array
+
+    def or_at(self, there: Mask, place: int, ends: Array, lasts: Array) -> "_Told":
+        """Return another moment where `there` says so."""
+        return _Told(
+            np.where(there, place, self.at),
+            np.where(there, ends[place], self.end_c),
+            np.where(there, lasts[place], self.lasts_s),
+        )
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say which part gets how hot, after what time, and what becomes of it."""
+    key = NODES[[f"{node}_temperature" for node in NODES].index(found.id)]
+    part, noun = PARTS[key]
+    moment = moment_at(context, found.at)
+    where = moment_words(moment.id)
+    if moment.id in ("climb", "cruise"):
+        where = in_words(context, moment)
+    title, why = _words(context, key, noun, found, where)
+    share = float(context.results.heat.repeat_share[int(found.at)])
+    if part == "motor" and found.word != "ok" and 0.01 < share < 0.95:
+        why += f" With rests in between it may run {100 * share:.0f} % of the time."
+    fix = None
+    if found.word == "stop":
+        fix = cure(context, lambda batch: _stays(context, batch, key))
+    return verdict(found, part, title, why, unit="C", moment=moment.id, fix=fix)
+
+
+def _stays(context: RuleContext, batch: Batch, key: NodeId) -> NDArray[np.bool_]:
     """Return which variants keep a node within its limit in every moment that was asked for."""
-    lasts = _lasts(case.build, many.drives, picture)
-    ends = _ends(many.stores, picture, lasts)[key]
-    if assumed_hill(case) is not None:
-        ends = np.delete(ends, CLIMB, axis=0)
-    limit: Limit = getattr(case.limits, key)
-    stays: NDArray[np.bool_] = np.all(ends <= limit.value_c, axis=0)
+    ends = _ends(batch, _lasts(batch))[key][_asked(context)]
+    stays: NDArray[np.bool_] = np.all(ends <= context.limits.of(key), axis=0)
     return stays
 
 
 def _words(
-    case: Case, key: NodeId, noun: str, index: int, where: str, value: float, lasts_s: float
+    context: RuleContext, key: NodeId, noun: str, found: Finding, where: str
 ) -> tuple[str, str]:
     """Return part, figure, limit and time of what is judged, and what becomes of it."""
-    node: Node = getattr(case.picture.heat, key)
-    limit: Limit = getattr(case.limits, key)
-    limit_c, until_s = float(limit.value_c), float(node.to_limit_s[index])
-    by = f"{limit.source[:1].upper()}{limit.source[1:]}: {limit_c:.0f} \u00b0C."
-    if value >= float(case.limits.burnt_c(key)):
-        one = pick(case.picture.flows, index)
-        burns_s = float(burnt_seconds(case.store, one, case.limits, np.array([lasts_s]))[key][0])
-        return f"The {noun} burns after {spoken(burns_s)} {where}", by
-    if until_s > lasts_s and not float(node.steady_c[index]) > limit_c + NEAR_K:
-        return f"The {noun} reaches {value:.0f} \u00b0C in {spoken(lasts_s)} {where}", by
-    if not np.isfinite(until_s):
+    node: Node = getattr(context.results.heat, key)
+    place, value, limit_c = int(found.at), float(found.value), float(found.limit)
+    lasts_s = float(floats(found.lasts_s))
+    until_s, steady_c = float(node.to_limit_s[place]), float(node.steady_c[place])
+    source = limit_sources(Stated(context.build))[key]
+    by = f"{source[:1].upper()}{source[1:]}: {limit_c:.0f} \u00b0C."
+    if value >= float(context.limits.burnt_c(key)):
+        flows = pick(context.results.flows, place)
+        burnt = burnt_seconds(context.thermal, flows, context.limits, np.array([lasts_s]))
+        return f"The {noun} burns after {spoken(float(burnt[key][0]))} {where}", by
+    never = not np.isfinite(until_s)
+    if never or (until_s > lasts_s and not steady_c > limit_c + NEAR_K):
         return f"The {noun} reaches {value:.0f} \u00b0C in {spoken(lasts_s)} {where}", by
     kept = f"{where}, kept up" if until_s > lasts_s else where
     title = f"The {noun} passes {limit_c:.0f} \u00b0C after {spoken(until_s)} {kept}"
     end = f"After {spoken(lasts_s)} it stands at {value:.0f} \u00b0C."
-    if key in ("winding", "case") and bool(case.picture.heat.runs_away[index]):
+    if key in ("winding", "case") and bool(context.results.heat.runs_away[place]):
         end += " There is no steady temperature: hotter copper heats itself more, it runs away."
-    elif np.isfinite(node.steady_c[index]):
-        end += f" It would settle at {float(node.steady_c[index]):.0f} \u00b0C."
+    elif np.isfinite(steady_c):
+        end += f" It would settle at {steady_c:.0f} \u00b0C."
     else:
         end += " Kept up, it would burn."
     return title, f"{end} {by}"
+
+
+def moment_words(moment: str) -> str:
+    """Return when a part gets hottest, as people say it."""
+    return "launching" if moment == "launch" else MOMENT_WORDS[moment]
 
 
 def spoken(seconds: float) -> str:
@@ -211,77 +223,4 @@ def spoken(seconds: float) -> str:
     return f"{seconds / 60:.0f} min" if seconds < 7200 else f"{seconds / 3600:.1f} h"
 
 
-@dataclass(frozen=True)
-class Hottest:
-    """Of many builds, the node and moment that come nearest to a limit, or pass it by most.
-
-    `load` is the rise above the air over the rise allowed; `node` and `moment` are places among
-    `PARTS` and `MOMENTS`, `lasts_s` how long the moment is kept up.
-    """
-
-    load: Array
-    node: NDArray[np.int64]
-    moment: NDArray[np.int64]
-    reached_c: Array
-    limit_c: Array
-    lasts_s: Array
-
-
-def hottest(many: Many) -> Hottest:
-    """Return what gets hottest for its limit, in the moments that were asked for."""
-    rows, lasts, reached = _asked(many)
-    air_c = many.store.ambient_c
-    shape = np.shape(nowhere(many))
-    loads, limits, ends = [], [], []
-    guessed = estimated(many.build)
-    for key, part, _ in PARTS:
-        limit: Limit = getattr(many.limits, key)
-        room = limit.value_c + (NEAR_K if part in guessed else 0.0)
-        end = np.minimum(reached[key], many.limits.burnt_c(key))
-        loads.append(filled((end - air_c) / (room - air_c), (len(rows), *shape)))
-        limits.append(filled(np.asanyarray(limit.value_c), shape))
-        ends.append(filled(end, (len(rows), *shape)))
-    flat = np.stack(loads).reshape(len(PARTS) * len(rows), *shape)
-    at = np.argmax(flat, axis=0)
-    node, row = np.divmod(at, len(rows))
-    column = np.arange(shape[0]) if shape else ()
-    return Hottest(
-        load=np.take_along_axis(flat, at[None], axis=0)[0],
-        node=node,
-        moment=np.array(rows)[row],
-        reached_c=np.stack(ends)[node, row, column] if shape else np.stack(ends)[node, row],
-        limit_c=np.stack(limits)[node, column] if shape else np.stack(limits)[node],
-        lasts_s=filled(lasts, (len(rows), *shape))[row, column] if shape else lasts[row],
-    )
-
-
-def load(many: Many) -> Array:
-    """Return the rise of what gets hottest over the rise that it may have."""
-    return hottest(many).load
-
-
-def _asked(many: Many) -> tuple[list[int], Array, dict[NodeId, Array]]:
-    """Return the rows of moments that may stop, how long they last, and what is reached."""
-    lasts, moments = _lasts(many.build, many.drive, many.picture), many.moments
-    # Cruise that stands in for a moment that is not searched yet lasts longest as itself.
-    told = [moments.cruise.state, moments.climb.state]
-    rows = [2] if assumed_hill(many) is not None else [2, CLIMB]
-    rows += [
-        index
-        for index, state in ((0, moments.launch.state), (3, moments.top_speed.state))
-        if all(state is not other for other in told)
-    ]
-    return rows, lasts[rows], after(many.store, pick(many.picture.flows, rows), lasts[rows])
-
-
-def stops(many: Many) -> Mask:
-    """Return where a node is over its limit at the end of any moment that was asked for."""
-    _, _, reached = _asked(many)
-    guessed = estimated(many.build)
-    hot = nowhere(many)
-    for key, part, _ in PARTS:
-        limit: Limit = getattr(many.limits, key)
-        room = limit.value_c + (NEAR_K if part in guessed else 0.0)
-        ends = np.minimum(reached[key], many.limits.burnt_c(key))
-        hot = hot | np.any(ends > room, axis=0)
-    return hot
+RULE = Rule(judge, say, rejects="a part would get too hot")

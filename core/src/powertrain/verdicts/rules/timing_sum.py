@@ -4,22 +4,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.arrays import floats
+from powertrain.arrays import Array, scalar
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.motor.timing import KV_PER_DEGREE, acting_deg
-from powertrain.verdicts.verdict import (
-    NEAR,
-    Case,
-    Fix,
-    Many,
-    Mask,
-    Severity,
-    Verdict,
-    nowhere,
-)
-
-UNGEARED = True
-"""Gearing makes no difference to it."""
+from powertrain.motor.timing import KV_PER_DEGREE, stated_deg
+from powertrain.stated import Stated, unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.rule import NEAR, Finding, Rule, grades, verdict
+from powertrain.verdicts.verdict import Fix, Verdict
 
 MOST_DEG = 60.0
 """Near this total motors and controllers are destroyed; common practice, no source."""
@@ -30,70 +21,63 @@ FEW_POLES_DEG = {2: 80.0, 4: 70.0}
 FEWEST_TEETH = 11
 
 
-def judge(case: Case) -> Iterator[Verdict]:
-    """Judge the sum where any timing is stated."""
-    motor, controller = case.build.motor, case.build.controller
-    parts = {
-        "motor.timing_deg": motor.timing_deg,
-        "controller.timing_deg": controller.timing_deg,
-        "controller.boost_timing_deg": controller.boost_timing_deg,
-        "controller.turbo_timing_deg": controller.turbo_timing_deg,
-    }
-    stated = {path: degrees for path, degrees in parts.items() if degrees is not None}
-    if not stated:
+def judge(batch: Batch) -> Iterator[Finding]:
+    """Judge the sum where any timing is stated, and degrees set where nothing hears of them."""
+    motor = batch.ratings.motor
+    total = motor.timing_deg
+    if unstated(total):
         return
-    total, acting = acting_deg(motor, controller)
-    limit = float(limit_deg(motor.poles))
-    severity: Severity = "ok"
-    if total >= limit:
-        severity = "stop"
-    elif total > NEAR * limit:
-        severity = "watch"
-    largest = max(stated, key=stated.__getitem__)
-    less = max(stated[largest] - (total - 0.75 * limit), 0.0)
-    fix = _pays(case, acting)
-    if severity == "stop":
-        fix = Fix(say=f"Set the largest of them to {less:g} degrees", change={largest: less})
-    yield Verdict(
-        id="timing_sum",
-        part="motor",
-        title=f"Timing adds up to {total:g} degrees, {limit:g} destroys",
-        severity=severity,
-        value=total,
-        limit=limit,
-        unit="deg",
-        moment=None,
-        why="Mechanical, boost and turbo advance add. Advance works like extra KV: pay for it with "
-        "a shorter gear.",
-        fix=fix,
+    limit = limit_deg(motor.poles)
+    yield Finding(
+        "timing_sum", total, limit, grades(stop=total >= limit, watch=total > NEAR * limit)
     )
-    if motor.sensor == "none" and motor.timing_deg:
-        yield Verdict(
-            id="timing_sensor",
-            part="motor",
-            title=f"{motor.timing_deg:g} degrees are set at a motor without sensors",
-            severity="watch",
-            value=motor.timing_deg,
-            limit=0.0,
-            unit="deg",
-            moment=None,
-            why="Turning its back plate moves sensors; without any the controller times by the "
-            "back-EMF and knows nothing of it. Set the advance in the controller.",
-            fix=Fix(say="Leave it out at the motor", change={"motor.timing_deg": None}),
+    if motor.sensor == "none":
+        set_deg = motor.own_timing_deg
+        yield Finding(
+            "timing_sensor", set_deg, scalar(0.0), grades(watch=True), applies=set_deg != 0
         )
 
 
-def limit_deg(poles: int | None) -> float:
+def limit_deg(poles: Array) -> Array:
     """Return the total that destroys, by the number of poles; the least where it is not known."""
-    return MOST_DEG if poles is None else FEW_POLES_DEG.get(poles, MOST_DEG)
+    limit = scalar(MOST_DEG)
+    for count, more in FEW_POLES_DEG.items():
+        limit = np.where(poles == count, more, limit)
+    return limit
 
 
-def _pays(case: Case, acting: float) -> Fix | None:
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say what timing adds up to, and the tooth or the degrees that mend it."""
+    total, limit = float(found.value), float(found.limit)
+    if found.id == "timing_sensor":
+        title = f"{total:g} degrees are set at a motor without sensors"
+        why = (
+            "Turning its back plate moves sensors; without any the controller times by the "
+            "back-EMF and knows nothing of it. Set the advance in the controller."
+        )
+        fix = Fix(say="Leave it out at the motor", change={"motor.timing_deg": None})
+        return verdict(found, "motor", title, why, unit="deg", fix=fix)
+    paid = _pays(context)
+    if found.word == "stop":
+        said = Stated(context.build)
+        stated = stated_deg(said.under("motor"), said.under("controller"))
+        largest = max(stated, key=lambda path: float(stated[path]))
+        less = max(float(stated[largest]) - (total - 0.75 * limit), 0.0)
+        paid = Fix(say=f"Set the largest of them to {less:g} degrees", change={largest: less})
+    title = f"Timing adds up to {total:g} degrees, {limit:g} destroys"
+    why = (
+        "Mechanical, boost and turbo advance add. Advance works like extra KV: pay for it with "
+        "a shorter gear."
+    )
+    return verdict(found, "motor", title, why, unit="deg", fix=paid)
+
+
+def _pays(context: RuleContext) -> Fix | None:
     """Return the tooth that takes back what timing adds to the amps, None where nothing does."""
-    share = 1 + KV_PER_DEGREE * acting
+    share = 1 + KV_PER_DEGREE * float(context.ratings.motor.acting_deg)
     if share <= 1.005:
         return None
-    for index, stage in enumerate(case.build.gearing):
+    for index, stage in enumerate(context.build.gearing):
         if isinstance(stage, ToothedStage):
             ratio = stage.driven_teeth / stage.driver_teeth
             pairs = [
@@ -112,14 +96,4 @@ def _pays(case: Case, acting: float) -> Fix | None:
     return None
 
 
-def stops(many: Many) -> Mask:
-    """Return where the sum is what destroys."""
-    motor, controller = many.build.motor, many.build.controller
-    parts = (motor.timing_deg, controller.timing_deg, controller.boost_timing_deg,
-             controller.turbo_timing_deg)  # fmt: skip
-    total = floats(sum(part for part in parts if part is not None))
-    if motor.poles is None:
-        return nowhere(many) | (total >= MOST_DEG)
-    poles = floats(motor.poles)
-    limit = np.where(poles == 2, FEW_POLES_DEG[2], np.where(poles == 4, FEW_POLES_DEG[4], MOST_DEG))
-    return nowhere(many) | (total >= limit)
+RULE = Rule(judge, say, rejects="timing adds up to too much", geared=False)

@@ -2,36 +2,40 @@
 
 from collections.abc import Iterator
 
+from powertrain.arrays import Array
 from powertrain.operating.state import State
-from powertrain.verdicts.verdict import Case, Verdict, in_words, lasting, severity_of
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.moments import in_words, lasting, moment_at, worst_among
+from powertrain.verdicts.rule import NEAR, Finding, Rule, grades, verdict
+from powertrain.verdicts.verdict import Verdict
 
 
-def judge(case: Case) -> Iterator[Verdict]:
+def judge(batch: Batch) -> Iterator[Finding]:
     """Electrical watts go in at the wires, shaft watts come out; makers print either."""
-    motor = case.build.motor
-    if motor.max_power_w is None:
+    motor = batch.ratings.motor
+    if unstated(motor.max_power_w):
         return
-    electrical = motor.power_is != "shaft"
 
-    def watts(state: State) -> float:
-        if electrical:
-            return float(state.motor_voltage_v * state.motor_current_a)
-        return float(state.shaft_w) / motor.count
+    def watts(state: State) -> Array:
+        if motor.shaft_power:
+            return state.shaft_w / batch.drive.motor.count
+        return state.motor_voltage_v * state.motor_current_a
 
-    worst = max(lasting(case), key=lambda moment: watts(moment.state))
-    value = watts(worst.state)
-    side = "at the wires" if electrical else "at the shaft"
-    unsaid = "" if motor.power_is else " Its maker does not say which watts; taken as electrical."
-    severity = severity_of(value, motor.max_power_w)
-    yield Verdict(
-        id="watt_rating",
-        part="motor",
-        title=f"{value:.0f} W {side} of {motor.max_power_w:g} W on the can",
-        severity="watch" if severity == "stop" else severity,
-        value=value,
-        limit=motor.max_power_w,
-        unit="W",
-        moment=worst.id,
-        why=f"One motor, {in_words(case, worst)}. Heat decides, not the print.{unsaid}",
-        fix=None,
-    )
+    worst = worst_among(lasting(batch), watts)
+    severity = grades(watch=worst.value > NEAR * motor.max_power_w)
+    yield Finding("watt_rating", worst.value, motor.max_power_w, severity, at=worst.place)
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say how many of the printed watts are used."""
+    side = "at the shaft" if context.ratings.motor.shaft_power else "at the wires"
+    unsaid = " Its maker does not say which watts; taken as electrical."
+    moment = moment_at(context, found.at)
+    title = f"{float(found.value):.0f} W {side} of {float(found.limit):g} W on the can"
+    why = f"One motor, {in_words(context, moment)}. Heat decides, not the print."
+    why += "" if context.build.motor.power_is else unsaid
+    return verdict(found, "motor", title, why, unit="W", moment=moment.id)
+
+
+RULE = Rule(judge, say)

@@ -4,114 +4,82 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.arrays import Array, greatest
-from powertrain.verdicts.verdict import (
-    Case,
-    Fix,
-    Many,
-    Mask,
-    NotJudged,
-    PartId,
-    Severity,
-    Verdict,
-    lasting,
-    nowhere,
-)
+from powertrain.arrays import Array
+from powertrain.operating.state import State
+from powertrain.stated import unstated
+from powertrain.verdicts.context import Batch, RuleContext
+from powertrain.verdicts.moments import lasting, moment_at, worst_among
+from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.verdict import Fix, NotJudged, PartId, Verdict
 
 LONG_A_PER_MM2, SHORT_A_PER_MM2 = 8.0, 14.0
 """Short bare-lying copper in a vehicle: amps for each mm2 that it stands for long, and at which
 its insulation softens; common practice, no source."""
 
+SIZES_MM2 = (0.5, 0.75, 1, 1.5, 2.5, 4, 6, 10, 16, 25, 35, 50, 70, 95, 120)
 
-def judge(case: Case) -> Iterator[Verdict | NotJudged]:
+NOUNS: dict[str, tuple[PartId, str]] = {
+    "pack_wire": ("pack", "pack wires"),
+    "motor_wire": ("motor", "motor wires"),
+}
+
+
+def judge(batch: Batch) -> Iterator[Finding]:
     """Judge pack wires, motor wires and the connector, where their size is stated."""
-    wiring, n = case.build.wiring, case.build.motor.count
-    pack = max(lasting(case), key=lambda m: float(m.state.battery_current_a))
-    motor = max(lasting(case), key=lambda m: float(m.state.motor_current_a))
-    pack_a = float(pack.state.battery_current_a)
-    rms = 0.816 if case.build.motor.commutation == "brushless" else 1.0
-    motor_a = rms * float(motor.state.motor_current_a)
-    if wiring.pack_wire_mm2 is not None:
-        yield _wire("pack_wire", "pack", "pack wires", pack_a, wiring.pack_wire_mm2, pack.id)
-    if wiring.motor_wire_mm2 is not None:
-        yield _wire("motor_wire", "motor", "motor wires", motor_a, wiring.motor_wire_mm2, motor.id)
+    wiring = batch.ratings.wiring
+    # A phase carries current for two thirds of a turn.
+    rms = 0.816 if batch.ratings.motor.brushless else 1.0
+
+    def motor_a(state: State) -> Array:
+        return rms * state.motor_current_a
+
+    moments = lasting(batch)
+    pack_a = worst_among(moments, lambda state: state.battery_current_a)
+    for name, worst, area_mm2 in (
+        ("pack_wire", pack_a, wiring.pack_wire_mm2),
+        ("motor_wire", worst_among(moments, motor_a), wiring.motor_wire_mm2),
+    ):
+        if not unstated(area_mm2):
+            density = worst.value / area_mm2
+            severity = grades(stop=density > SHORT_A_PER_MM2, watch=density > LONG_A_PER_MM2)
+            yield Finding(name, density, np.asanyarray(LONG_A_PER_MM2), severity,
+                          density / SHORT_A_PER_MM2, at=worst.place)  # fmt: skip
+    if not unstated(wiring.connector_a):
+        amps, limit_a = pack_a.value, wiring.connector_a
+        severity = grades(stop=amps > limit_a, watch=amps > 0.8 * limit_a)
+        yield Finding("connector", amps, limit_a, severity, amps / limit_a, at=pack_a.place)
+
+
+def say(context: RuleContext, found: Finding) -> Verdict:
+    """Say what they carry."""
+    moment, value, limit = moment_at(context, found.at), float(found.value), float(found.limit)
+    if found.id == "connector":
+        n = context.build.motor.count
+        title = f"The pack's connector carries {value:.0f} A of {limit:g} A"
+        why = (
+            f"Lasting amps of {n} motor{'s' if n > 1 else ''}; a warm connector loosens and "
+            "gets hotter."
+        )
+        return verdict(found, "pack", title, why, unit="A", moment=moment.id)
+    part, noun = NOUNS[found.id]
+    area_mm2 = getattr(context.build.wiring, f"{found.id}_mm2")
+    amps = value * area_mm2
+    fix = None
+    if found.word != "ok":
+        needs = next((size for size in SIZES_MM2 if size * LONG_A_PER_MM2 >= amps), SIZES_MM2[-1])
+        change = {f"wiring.{found.id}_mm2": float(needs)}
+        fix = Fix(say=f"Use {needs:g} mm2", change=change)
+    title = f"The {noun} carry {amps:.0f} A in {area_mm2:g} mm2"
+    why = f"About {LONG_A_PER_MM2:g} A for each mm2 is what short free wires stand for long."
+    return verdict(found, part, title, why, unit="A/mm2", moment=moment.id, fix=fix)
+
+
+def unknown(context: RuleContext) -> Iterator[NotJudged]:
+    """Yield that no size is known."""
+    wiring = context.build.wiring
     if wiring.pack_wire_mm2 is None and wiring.motor_wire_mm2 is None:
         say = "Wires: their size is not known."
         yield NotJudged(id="pack_wire", part="pack", path="wiring.pack_wire_mm2", say=say)
-    rated_a = wiring.connector_current_a
-    if rated_a is not None:
-        severity: Severity = (
-            "stop" if pack_a > rated_a else "watch" if pack_a > 0.8 * rated_a else "ok"
-        )
-        yield Verdict(
-            id="connector",
-            part="pack",
-            title=f"The pack's connector carries {pack_a:.0f} A of {rated_a:g} A",
-            severity=severity,
-            value=pack_a,
-            limit=rated_a,
-            unit="A",
-            moment=pack.id,
-            why=f"Lasting amps of {n} motor{'s' if n > 1 else ''}; a warm connector loosens and "
-            "gets hotter.",
-            fix=None,
-        )
 
 
-def _wire(rule: str, part: PartId, noun: str, amps: float, area_mm2: float, moment: str) -> Verdict:
-    density = amps / area_mm2
-    severity: Severity = "ok"
-    if density > LONG_A_PER_MM2:
-        severity = "stop" if density > SHORT_A_PER_MM2 else "watch"
-    needs = next(
-        (size for size in (0.5, 0.75, 1, 1.5, 2.5, 4, 6, 10, 16, 25, 35, 50, 70, 95)
-         if size * LONG_A_PER_MM2 >= amps), 120.0,
-    )  # fmt: skip
-    return Verdict(
-        id=rule,
-        part=part,
-        title=f"The {noun} carry {amps:.0f} A in {area_mm2:g} mm2",
-        severity=severity,
-        value=density,
-        limit=LONG_A_PER_MM2,
-        unit="A/mm2",
-        moment=moment,
-        why=f"About {LONG_A_PER_MM2:g} A for each mm2 is what short free wires stand for long.",
-        fix=Fix(say=f"Use {needs:g} mm2", change={f"wiring.{rule}_mm2": float(needs)})
-        if severity != "ok"
-        else None,
-    )
-
-
-def load(many: Many) -> Array:
-    """Return amps over what wires and connector stand at the most."""
-    wiring = many.build.wiring
-    pack_a, motor_a = (
-        greatest(*(getattr(m.state, key) for m in lasting(many)))
-        for key in ("battery_current_a", "motor_current_a")
-    )
-    rms = 0.816 if many.build.motor.commutation == "brushless" else 1.0
-    found: Array = np.zeros(np.shape(nowhere(many)))
-    for amps, area_mm2 in ((pack_a, wiring.pack_wire_mm2), (rms * motor_a, wiring.motor_wire_mm2)):
-        if area_mm2 is not None:
-            found = np.maximum(found, amps / area_mm2 / SHORT_A_PER_MM2)
-    if wiring.connector_current_a is not None:
-        found = np.maximum(found, pack_a / wiring.connector_current_a)
-    return found
-
-
-def stops(many: Many) -> Mask:
-    """Return where wires or connector carry more than they stand."""
-    wiring = many.build.wiring
-    pack_a, motor_a = (
-        greatest(*(getattr(m.state, key) for m in lasting(many)))
-        for key in ("battery_current_a", "motor_current_a")
-    )
-    rms = 0.816 if many.build.motor.commutation == "brushless" else 1.0
-    stop = nowhere(many)
-    for amps, area_mm2 in ((pack_a, wiring.pack_wire_mm2), (rms * motor_a, wiring.motor_wire_mm2)):
-        if area_mm2 is not None:
-            stop = stop | (amps / area_mm2 > SHORT_A_PER_MM2)
-    if wiring.connector_current_a is not None:
-        stop = stop | (pack_a > wiring.connector_current_a)
-    return stop
+RULE = Rule(judge, say, unknown, rejects="wires or connector would carry too much")

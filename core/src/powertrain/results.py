@@ -7,15 +7,13 @@ from typing import Literal
 import numpy as np
 
 from powertrain.arrays import Array, greatest, pick, scalar
-from powertrain.documents.build import Build
-from powertrain.drive import Drive
-from powertrain.heat.limits import NODES, Limits, NodeId
-from powertrain.heat.store import Store
+from powertrain.compile.build import CompiledBuild
+from powertrain.heat.limits import NODES, NodeId, TemperatureLimits
+from powertrain.heat.parameters import ThermalParameters
 from powertrain.heat.temperatures import Flows, Temperatures, after, flows_of, stacked, temperatures
 from powertrain.operating.distance import range_km
 from powertrain.operating.launch import launch
 from powertrain.operating.moments import (
-    MomentId,
     Moments,
     moments_of,
     searched_moments,
@@ -40,15 +38,15 @@ FigureId = Literal[
 
 
 @dataclass(frozen=True)
-class Picture:
+class Results:
     """One drive or many at all moments, which are the first axis of `heat` and `flows`."""
 
     moments: Moments
     flows: Flows
     climb_s: Array
     """How long the climb is kept up: to the top of a hill of known length, else a minute."""
-    store: Store
-    limits: Limits
+    thermal: ThermalParameters
+    limits: TemperatureLimits
     timed: bool
 
     @cached_property
@@ -67,77 +65,61 @@ class Picture:
     @cached_property
     def heat(self) -> Temperatures:
         """The temperatures at the end of each moment."""
-        return temperatures(self.store, self.flows, self.limits, self.lasts_s, timed=self.timed)
+        return temperatures(self.thermal, self.flows, self.limits, self.lasts_s, timed=self.timed)
 
     def after_climb(self) -> dict[NodeId, Array]:
         """Return each node's temperature at the end of the climb, infinite where it is burnt."""
-        reached = after(self.store, pick(self.flows, 1), self.climb_s)
+        reached = after(self.thermal, pick(self.flows, 1), self.climb_s)
         return {node: self.limits.or_burnt(node, reached[node]) for node in NODES}
 
 
-def picture_of(
-    build: Build,
-    drive: Drive,
-    store: Store,
-    *,
-    fine: bool = True,
-    timed: bool = True,
-) -> Picture:
+def results_of(compiled: CompiledBuild, *, fine: bool = True, timed: bool = True) -> Results:
     """Return moments and temperatures of a drive, or of drives that vary one build.
 
     `fine` is that of `moments_of`, `timed` that of `temperatures`.
     """
-    moments = moments_of(build, drive, fine=fine)
-    return _with_heat(build, drive, store, moments, timed)
+    moments = moments_of(compiled.settings, compiled.drive, fine=fine)
+    return _with_heat(compiled, moments, timed)
 
 
-def searched_picture(
-    build: Build, drive: Drive, store: Store, *, timed: bool,
-    assumed: tuple[MomentId, ...] | None = None,
-) -> Picture:  # fmt: skip
-    """Return what limits ask of many drives that need not be alike; see `searched_moments`.
-
-    `assumed` names the moments that nobody asked for, where the document does not tell since
-    they were chosen for it.
-    """
-    moments = searched_moments(build, drive, timed=timed)
-    if assumed is not None:
-        moments = replace(moments, asked=replace(moments.asked, assumed=assumed))
-    return _with_heat(build, drive, store, moments, timed=False)
+def searched_results(compiled: CompiledBuild, *, timed: bool) -> Results:
+    """Return what limits ask of many drives that need not be alike; see `searched_moments`."""
+    moments = searched_moments(compiled.settings, compiled.drive, timed=timed)
+    return _with_heat(compiled, moments, timed=False)
 
 
-def steady_picture(build: Build, drive: Drive, store: Store) -> Picture:
+def steady_results(compiled: CompiledBuild) -> Results:
     """Return what can be told of many drives without a search; see `steady_moments`."""
-    return _with_heat(build, drive, store, steady_moments(build, drive), timed=False)
+    return _with_heat(compiled, steady_moments(compiled.settings, compiled.drive), timed=False)
 
 
-def wheels_up_picture(build: Build, drive: Drive, store: Store) -> Picture:
+def wheels_up_results(compiled: CompiledBuild) -> Results:
     """Return the wheels in the air alone, for limits to which nothing else matters."""
-    return _with_heat(build, drive, store, wheels_up_moments(build, drive), timed=False)
+    return _with_heat(compiled, wheels_up_moments(compiled.settings, compiled.drive), timed=False)
 
 
-def first_of(build: Build, drive: Drive, store: Store, many: Picture) -> Picture:
-    """Return the picture of the first of many drives, with all its times and a fine launch."""
+def first_of(compiled: CompiledBuild, many: Results) -> Results:
+    """Return the results of the first of many drives, with all its times and a fine launch."""
     moments = pick(many.moments, 0)
     run = moments.launch_run
     if run is not None:
-        run = launch(drive, moments.asked.launch_to_mps)
+        run = launch(compiled.drive, moments.targets.launch_to_mps)
     # The hills are those of the first drive alone, and have no drives to pick from.
     moments = replace(moments, launch_run=run, tops=many.moments.tops)
-    return _with_heat(build, drive, store, moments, timed=True)
+    return _with_heat(compiled, moments, timed=True)
 
 
-def _with_heat(build: Build, drive: Drive, store: Store, moments: Moments, timed: bool) -> Picture:
-    flows = stacked([flows_of(drive, moment.state) for moment in moments.all()])
-    return Picture(moments, flows, hill_s(build, moments), store, Limits.of(build), timed)
+def _with_heat(compiled: CompiledBuild, moments: Moments, timed: bool) -> Results:
+    flows = stacked([flows_of(compiled.drive, moment.state) for moment in moments.all()])
+    climb_s = hill_s(compiled.settings.climb_length_m, moments)
+    return Results(moments, flows, climb_s, compiled.thermal, compiled.limits, timed)
 
 
-def hill_s(build: Build, moments: Moments) -> Array:
+def hill_s(length_m: float | None, moments: Moments) -> Array:
     """Return how long the climb lasts: to the top of the hill, a minute where its length is open.
 
     A drive that can't move on the hill stands on it for a minute.
     """
-    length_m = build.moments.climb_length_m
     speed_mps = moments.climb.state.speed_mps
     if length_m is None:
         return np.full(np.shape(speed_mps), MINUTE_S)
@@ -153,21 +135,21 @@ def most_amps(moments: Moments) -> tuple[Array, Array]:
     return pack_a, motor_a
 
 
-def figures_of(build: Build, drive: Drive, picture: Picture) -> dict[FigureId, Array]:
+def figures_of(compiled: CompiledBuild, results: Results) -> dict[FigureId, Array]:
     """Return the figures of a drive, or of many.
 
     Peak amps are the greatest at full throttle from rest to top speed, on the climb and at cruise;
     temperatures those of winding and case at the end of the climb.
     """
-    moments, run = picture.moments, picture.moments.launch_run
+    moments, run = results.moments, results.moments.launch_run
     pack_a, motor_a = most_amps(moments)
     return {
         "top_speed_kmh": kmh_from_mps(moments.top_speed.state.speed_mps),
         "climb_kmh": kmh_from_mps(moments.climb_top.speed_mps),
         "launch_s": scalar(np.inf) if run is None else run.time_s,
-        "range_km": range_km(drive, build, moments.cruise.state),
+        "range_km": range_km(compiled.drive, compiled.settings.usable, moments.cruise.state),
         "pack_peak_a": pack_a,
         "motor_peak_a": motor_a,
-        "winding_c": picture.heat.winding.after_c[1],
-        "case_c": picture.heat.case.after_c[1],
+        "winding_c": results.heat.winding.after_c[1],
+        "case_c": results.heat.case.after_c[1],
     }

@@ -33,7 +33,7 @@ MOST_EXPONENT = 60.0
 
 
 @dataclass(frozen=True)
-class TwoLumps:
+class TwoNodes:
     """Winding and case under steady heat; arrays of any shape that broadcast.
 
     Temperatures are in kelvin above the air, heats in watts at the copper's reference
@@ -146,7 +146,7 @@ class TwoLumps:
 
 
 @dataclass(frozen=True)
-class OneLump:
+class OneNode:
     """One lump under steady heat, in kelvin above the air."""
 
     j_per_k: Array

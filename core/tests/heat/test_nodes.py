@@ -13,7 +13,7 @@ from scipy.optimize import brentq
 from ops.draws import examples
 from powertrain.arrays import scalar
 from powertrain.heat.air import STILL_W_PER_M2_K, forced_w_per_m2_k
-from powertrain.heat.lumps import COPPER_PER_K, OneLump, TwoLumps
+from powertrain.heat.nodes import COPPER_PER_K, OneNode, TwoNodes
 
 # Subnormal watts are left out: the integration to compare with divides by them.
 LUMPS = st.tuples(
@@ -25,7 +25,7 @@ LUMPS = st.tuples(
 
 def lumps(values):
     winding_j, times, between, outside, copper, case, _ = values
-    return TwoLumps(
+    return TwoNodes(
         winding_j_per_k=scalar(winding_j),
         case_j_per_k=scalar(winding_j * times),
         between_w_per_k=scalar(between),
@@ -95,7 +95,7 @@ def test_the_time_to_a_limit_is_when_it_is_reached(values, limit):
 
 
 def test_one_lump_is_the_exponential():
-    lump = OneLump(scalar(900.0), scalar(0.5), scalar(40.0))
+    lump = OneNode(scalar(900.0), scalar(0.5), scalar(40.0))
     assert lump.steady_k() == 80
     for seconds in (10.0, 600.0, 5000.0):
         wanted = 80 + (15 - 80) * math.exp(-seconds * 0.5 / 900)

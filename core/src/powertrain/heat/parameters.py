@@ -1,0 +1,141 @@
+"""The heat data of a whole build, given or estimated, as one part of numbers."""
+
+from dataclasses import dataclass
+
+from powertrain.arrays import Array, scalar
+from powertrain.heat.air import Air, Place
+from powertrain.heat.estimate import (
+    CONTROLLER_J_PER_KG_K,
+    COPPER_J_PER_KG_K,
+    COPPER_SHARE,
+    IRON_J_PER_KG_K,
+    PACK_J_PER_KG_K,
+    WINDING_S,
+    Body,
+    controller_body,
+    controller_known_from,
+    motor_body,
+    motor_known_from,
+    pack_body,
+    pack_known_from,
+    still_k_per_w,
+)
+from powertrain.stated import Stated
+
+
+@dataclass(frozen=True)
+class MotorParameters:
+    """One motor: copper and can, and what lies between them and the air.
+
+    `stall_share` is the part of the copper that carries a stalled motor's current: with three
+    phases fed as direct current, two of the three.
+    """
+
+    winding_j_per_k: Array
+    case_j_per_k: Array
+    winding_to_case_k_per_w: Array
+    case_to_air_k_per_w: Array
+    air: Air
+    resistance_at_c: Array
+    magnet_per_k: Array
+    stall_share: Array
+
+
+@dataclass(frozen=True)
+class PartParameters:
+    """A controller or a pack: one node."""
+
+    j_per_k: Array
+    to_air_k_per_w: Array
+    air: Air
+
+
+@dataclass(frozen=True)
+class ThermalParameters:
+    """All of them, with the air's temperature and the one at which the parts begin."""
+
+    motor: MotorParameters
+    controller: PartParameters
+    pack: PartParameters
+    ambient_c: Array
+    parts_c: Array
+
+    @classmethod
+    def of(
+        cls, build: Stated, constant_nm_per_root_w: Array, density: Array
+    ) -> "ThermalParameters":
+        """Return the heat data of a document, what is not stated estimated from mass and size.
+
+        `constant_nm_per_root_w` is the motor's, `density` the air's in kg/m3.
+        """
+        conditions = build.under("conditions")
+        controller, battery = build.under("controller"), build.under("battery")
+        ambient_c = conditions.number("ambient_c")
+        told = conditions.states("parts_c")
+        return cls(
+            motor=_motor(build, constant_nm_per_root_w, density),
+            controller=_part(
+                controller, controller_body(controller), "vented", CONTROLLER_J_PER_KG_K, density
+            ),
+            pack=_part(battery, pack_body(battery), "closed", PACK_J_PER_KG_K, density),
+            ambient_c=ambient_c,
+            parts_c=conditions.number("parts_c") if told else ambient_c,
+        )
+
+
+def _motor(build: Stated, constant_nm_per_root_w: Array, density: Array) -> MotorParameters:
+    motor = build.under("motor")
+    said = motor.under("thermal")
+    body = motor_body(motor, constant_nm_per_root_w, in_wheel=in_wheel(build))
+    copper_kg = COPPER_SHARE * body.mass_kg
+    winding = _or(said, "winding_j_per_k", COPPER_J_PER_KG_K * copper_kg)
+    return MotorParameters(
+        winding_j_per_k=winding,
+        case_j_per_k=_or(said, "case_j_per_k", IRON_J_PER_KG_K * (body.mass_kg - copper_kg)),
+        winding_to_case_k_per_w=_or(said, "winding_to_case_k_per_w", WINDING_S / winding),
+        case_to_air_k_per_w=_or(said, "case_to_air_k_per_w", still_k_per_w(body)),
+        air=Air.of(motor.under("cooling"), "open", body.size_m, density),
+        resistance_at_c=said.number("resistance_at_c"),
+        magnet_per_k=said.number("magnet_pct_per_k") / 100,
+        stall_share=scalar(1.0 if motor.word("commutation") == "brushed" else 2 / 3),
+    )
+
+
+def _or(said: Stated, key: str, estimate: Array) -> Array:
+    return said.number(key) if said.states(key) else estimate
+
+
+def in_wheel(build: Stated) -> bool:
+    """Return whether the motor drives its wheel without any gearing."""
+    return not build.word("gearing")
+
+
+def _part(
+    part: Stated, body: Body, usual: Place, j_per_kg_k: float, density: Array
+) -> PartParameters:
+    said = part.under("thermal")
+    return PartParameters(
+        j_per_k=_or(said, "heat_j_per_k", j_per_kg_k * body.mass_kg),
+        to_air_k_per_w=_or(said, "to_air_k_per_w", still_k_per_w(body)),
+        air=Air.of(part.under("cooling"), usual, body.size_m, density),
+    )
+
+
+MOTOR_KEYS = (
+    "winding_j_per_k", "case_j_per_k", "winding_to_case_k_per_w", "case_to_air_k_per_w"
+)  # fmt: skip
+
+
+def estimated(build: Stated) -> dict[str, str]:
+    """Return what is estimated of a build's heat data, by part, and from what."""
+    motor, controller, battery = (build.under(key) for key in ("motor", "controller", "battery"))
+    found = {}
+    if not motor.under("thermal").states(*MOTOR_KEYS):
+        found["motor"] = motor_known_from(motor)
+    for name, part, known in (
+        ("controller", controller, controller_known_from(controller)),
+        ("pack", battery, pack_known_from(battery)),
+    ):
+        if not part.under("thermal").states("heat_j_per_k", "to_air_k_per_w"):
+            found[name] = known
+    return found
