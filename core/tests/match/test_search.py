@@ -16,7 +16,7 @@ from powertrain.match.matched import matched
 from powertrain.match.options import Options
 from powertrain.match.ranking import ordered
 from powertrain.match.search import Search
-from powertrain.results import steady_picture
+from powertrain.results import steady_results
 
 
 @pytest.mark.parametrize("name", BRIEFS)
@@ -58,10 +58,10 @@ def test_the_search_finds_what_asking_the_plain_solver_one_by_one_finds(name):
 def test_what_decides_by_the_numbers_themselves_is_solved_step_by_step(monkeypatch):
     brief, shelf = brief_of("trike")
 
-    def decides(build, drive, store):
-        return steady_picture(build, drive, store) if float(drive.train.ratio[0]) > 1 else None
+    def decides(compiled):
+        return steady_results(compiled) if float(compiled.drive.train.ratio[0]) > 1 else None
 
-    monkeypatch.setattr("powertrain.match.group_loop.steady_picture", decides)
+    monkeypatch.setattr("powertrain.match.group_loop.steady_results", decides)
     plain, tried = (Search(brief, shelf, loops_from=loops).run() for loops in (None, 0))
     assert tried.in_loops == 0
     assert tried.tally.rejected == plain.tally.rejected
