@@ -343,7 +343,9 @@ def compared(path: Path, every: int, only: tuple[str, ...], shown: int) -> int:
             before = {one["question"]: one["answer"] for one in row["answers"]}
             for one in job.result():
                 question = one["question"]
-                for place, was, now in differences(before.get(question), one["answer"]):
+                for place, was, now in differences(
+                    settled(before.get(question)), settled(one["answer"])
+                ):
                     kind = words if isinstance(was, str) and isinstance(now, str) else numbers
                     kind[question] += 1
                     told += 1
@@ -351,6 +353,38 @@ def compared(path: Path, every: int, only: tuple[str, ...], shown: int) -> int:
                         print(f"{row['name']}: {question}: {place}: {was!r} -> {now!r}"[:400])
     print(f"{len(rows)} documents; numbers differ: {dict(numbers)}; words differ: {dict(words)}")
     return sum(numbers.values()) + sum(words.values())
+
+
+NOTHING = 1e-6
+"""Share of a figure below which a lever's effect is arithmetic; such levers are not held against
+one another."""
+
+
+def settled(answer: Any) -> Any:
+    """Return an answer without what only the last digit of a figure decides."""
+    if isinstance(answer, list):
+        return [settled(item) for item in answer]
+    if not isinstance(answer, dict):
+        return answer
+    kept = {key: settled(value) for key, value in answer.items()}
+    if {"ranked", "rows", "now"} <= set(kept):
+        kept["ranked"] = {
+            key: sorted(row for row in ranked if _counts(kept["rows"][row]["effects"][key],
+                                                         kept["now"][key]))
+            for key, ranked in kept["ranked"].items()
+        }  # fmt: skip
+    if {"levers", "wish", "now"} <= set(kept):
+        wish = kept["wish"]
+        kept["levers"] = sorted(
+            (row for row in kept["levers"]
+             if _counts([row["effects"][wish]["delta"]], kept["now"][wish])),
+            key=lambda row: (row["lever"], row["step"]),
+        )  # fmt: skip
+    return kept
+
+
+def _counts(effect: list[float] | None, now: float | None) -> bool:
+    return effect is not None and abs(effect[0]) > NOTHING * abs(now or 1.0)
 
 
 def differences(was: Any, now: Any, place: str = "") -> Iterator[tuple[str, Any, Any]]:
@@ -364,8 +398,15 @@ def differences(was: Any, now: Any, place: str = "") -> Iterator[tuple[str, Any,
     elif _number(was) and _number(now):
         if not math.isclose(was, now, rel_tol=CLOSE, abs_tol=1e-9):
             yield place, was, now
+    elif "efficiency" in place and {_whole(was), _whole(now)} == {None, 0.0}:
+        # A shaft that turns free pushes nothing, be it a billionth of a watt or less than none.
+        return
     elif was != now:
         yield place, was, now
+
+
+def _whole(value: Any) -> Any:
+    return 0.0 if _number(value) and abs(value) < CLOSE else value
 
 
 def _number(value: Any) -> bool:

@@ -13,12 +13,12 @@ from powertrain.battery.pack import Pack
 from powertrain.constants import STANDARD_GRAVITY_MPS2
 from powertrain.documents.electrics import Battery
 from powertrain.documents.motor import PermanentMagnetMotor
+from powertrain.load.air import density_kg_m3
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.operating.free import free_running
 from powertrain.operating.top_speed import top_speed
 from powertrain.stated import Stated
 from powertrain.units import torque_constant_nm_per_a
-from powertrain.vehicle.air import density_kg_m3
 
 U = pint.UnitRegistry()
 
@@ -153,14 +153,16 @@ def test_road_speed_of_a_geared_wheel(drive_with):
             "wheel.rolling_circumference_mm": 798,
         }
     )
-    speed = drive.road_speed_mps(2500 / units.rpm_from_rad_s(1.0))
+    speed = drive.speed_mps(drive.output_rad_s(2500 / units.rpm_from_rad_s(1.0)))
     assert units.kmh_from_mps(speed) == pytest.approx(40.8, abs=0.05)
 
 
 def test_road_speed_of_a_hub_motor(drive_with):
     # Common practice, no source: 260 rpm on a 26 in wheel -> 20.1 mph.
     drive = drive_with({"gearing": [], "wheel.rolling_circumference_mm": math.pi * 26 * 25.4})
-    mph = U.Quantity(float(drive.road_speed_mps(260 / units.rpm_from_rad_s(1.0))), "m/s").to("mph")
+    mph = U.Quantity(
+        float(drive.speed_mps(drive.output_rad_s(260 / units.rpm_from_rad_s(1.0)))), "m/s"
+    ).to("mph")
     assert mph.magnitude == pytest.approx(20.1, abs=0.05)
 
 
@@ -182,13 +184,13 @@ def test_air_thins_as_an_atmosphere_library_has_it(metres):
 def test_height_sets_the_air_of_a_build(drive_with):
     # ISO 2533 (from memory): 1.2250 kg/m3 at the sea and 15 C.
     sea = drive_with({"conditions": {"altitude_m": 0, "ambient_c": 15}})
-    assert float(sea.road.air_density_kg_m3) == pytest.approx(1.2250, abs=5e-5)
+    assert float(sea.wheels.road.air_density_kg_m3) == pytest.approx(1.2250, abs=5e-5)
     up = drive_with({"conditions": {"altitude_m": 2000, "ambient_c": 2}})
-    assert float(up.road.air_density_kg_m3) == pytest.approx(1.0065, abs=5e-4)
+    assert float(up.wheels.road.air_density_kg_m3) == pytest.approx(1.0065, abs=5e-4)
     # Dry air at 30 C: 1.164 kg/m3 (handbook value, from memory).
     warm = drive_with({"conditions": {"ambient_c": 30}})
-    assert float(warm.road.air_density_kg_m3) == pytest.approx(1.164, abs=1e-3)
+    assert float(warm.wheels.road.air_density_kg_m3) == pytest.approx(1.164, abs=1e-3)
     # What is stated wins.
     both = {"conditions": {"altitude_m": 2000, "ambient_c": 2, "air_density_kg_m3": 1.1}}
-    assert drive_with(both).road.air_density_kg_m3 == 1.1
-    assert drive_with({"conditions": {}}).road.air_density_kg_m3 == 1.225
+    assert drive_with(both).wheels.road.air_density_kg_m3 == 1.1
+    assert drive_with({"conditions": {}}).wheels.road.air_density_kg_m3 == 1.225

@@ -36,8 +36,8 @@ from powertrain.levers.board import BETTER, levers_board
 from powertrain.match.matched import matched
 from powertrain.operating.derate import derated_rpm
 from powertrain.operating.free import free_running
-from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
+from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.state import State
 from powertrain.operating.steady import can_hold, energy_wh_per_km, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
@@ -169,7 +169,7 @@ def _state(state: State) -> Answer:
         "duty": float(state.duty),
         "shaft_torque_nm": float(state.shaft_torque_nm),
         "shaft_power_w": float(state.shaft_w),
-        "road_power_w": float(state.road_w),
+        "road_power_w": float(state.output_w),
         "efficiency": number(state.efficiency),
         "limited_by": limit_word(state.limited_by),
     }
@@ -206,7 +206,7 @@ def _cannot_hold(drive: Drive, speed_kmh: float, grade_pct: float) -> str:
 
 
 def _full_throttle(build: Build, drive: Drive, arguments: Any) -> Answer:
-    at = full_throttle(drive, scalar(mps_from_kmh(arguments.speed)))
+    at = full_throttle_at(drive, scalar(mps_from_kmh(arguments.speed)))
     return {
         "force_n": float(at.force_n),
         "motor_current_a": float(at.motor_current_a),
@@ -246,7 +246,7 @@ def _derate(build: Build, drive: Drive, arguments: Any) -> Answer:
     if not math.isfinite(rpm):
         raise Refusal("motor.kind", "has no KV: unloaded it turns ever faster, and the formula "
                       "starts from a free speed")  # fmt: skip
-    speed_mps = drive.road_speed_mps(rpm / rpm_from_rad_s(1.0))
+    speed_mps = drive.speed_mps(drive.output_rad_s(rpm / rpm_from_rad_s(1.0)))
     return {"motor_rpm": float(rpm), "speed_mps": float(speed_mps)}
 
 

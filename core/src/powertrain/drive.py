@@ -6,31 +6,28 @@ from powertrain.arrays import Array
 from powertrain.battery.pack import Pack
 from powertrain.controller.chopper import Chopper
 from powertrain.gearing.train import Train
+from powertrain.load.kinds import load_of
+from powertrain.load.protocol import Load
+from powertrain.load.wheel_on_road import WheelOnRoad
 from powertrain.motor.kinds import motor_of
 from powertrain.motor.protocol import Motor
 from powertrain.motor.timing import Timing
 from powertrain.stated import Stated
-from powertrain.units import radius_m_from_circumference_mm
-from powertrain.vehicle.road_load import RoadLoad
-from powertrain.vehicle.traction import Grip
 
 
 @dataclass(frozen=True)
 class Drive:
-    """Pack, controller, motors, gearing, wheel and road of one build, or arrays over many.
+    """Pack, controller, motors, gearing and load of one build, or arrays over many.
 
     Use `powertrain.arrays.stack` to put several into one, `with_axis` to ask each about a row
-    of speeds.
+    of speeds. The output shaft is that of the wheel, the drum or whatever the gearing turns.
     """
 
     pack: Pack
     controller: Chopper
     motor: Motor
     train: Train
-    wheel_radius_m: Array
-    wheel_inertia_kg_m2: Array
-    road: RoadLoad
-    grip: Grip
+    load: Load
 
     @classmethod
     def of(cls, build: Stated) -> "Drive":
@@ -40,17 +37,13 @@ class Drive:
         timing = Timing.of(said_motor, said_controller)
         if timing is not None:
             motor = motor.timed(timing)
-        controller, wheel = Chopper.of(said_controller), build.under("wheel")
-        vehicle = build.under("vehicle")
+        controller = Chopper.of(said_controller)
         return cls(
             pack=pack,
             controller=controller,
             motor=_fed(motor, pack, controller),
             train=Train.of(tuple(build.each("gearing"))),
-            wheel_radius_m=radius_m_from_circumference_mm(wheel.number("rolling_circumference_mm")),
-            wheel_inertia_kg_m2=wheel.number("inertia_kg_m2", 0.0),
-            road=RoadLoad.of(vehicle, build.under("conditions")),
-            grip=Grip.of(vehicle),
+            load=load_of(build),
         )
 
     def wide_open(self) -> "Drive":
@@ -69,30 +62,53 @@ class Drive:
             return self
         return replace(self, train=self.train.in_gear(gear))
 
-    def motor_speed_rad_s(self, speed_mps: Array) -> Array:
-        """Return the speed of the shaft when the vehicle moves at `speed_mps`."""
-        return speed_mps / self.wheel_radius_m * self.train.ratio
+    def motor_rad_s(self, output_rad_s: Array) -> Array:
+        """Return the speed of the motors' shafts when the output shaft turns at `output_rad_s`."""
+        return output_rad_s * self.train.ratio
 
-    def road_speed_mps(self, motor_speed_rad_s: Array) -> Array:
-        """Return the speed of the vehicle when the shaft turns at `motor_speed_rad_s`."""
-        return motor_speed_rad_s / self.train.ratio * self.wheel_radius_m
+    def output_rad_s(self, motor_rad_s: Array) -> Array:
+        """Return the speed of the output shaft when the motors' turn at `motor_rad_s`."""
+        return motor_rad_s / self.train.ratio
 
-    def wheel_force_n(self, shaft_torque_nm: Array) -> Array:
-        """Return the push of all motors at the ground, negative when the wheel drives them."""
-        wheel_nm = self.train.wheel_torque_nm(self.motor.count * shaft_torque_nm)
-        return wheel_nm / self.wheel_radius_m
+    def output_nm(self, shaft_torque_nm: Array) -> Array:
+        """Return the torque of all motors at the output shaft, negative when it drives them."""
+        return self.train.wheel_torque_nm(self.motor.count * shaft_torque_nm)
 
-    def shaft_torque_for_nm(self, force_n: Array) -> Array:
-        """Return the torque of each shaft that gives `force_n` at the ground."""
-        return self.train.shaft_torque_nm(force_n * self.wheel_radius_m) / self.motor.count
+    def shaft_torque_for_nm(self, output_nm: Array) -> Array:
+        """Return the torque of each motor's shaft that gives `output_nm` at the output shaft."""
+        return self.train.shaft_torque_nm(output_nm) / self.motor.count
+
+    def speed_mps(self, output_rad_s: Array) -> Array:
+        """Return the speed of what the output shaft moves."""
+        return output_rad_s * self.load.travel_m
+
+    def output_at_mps(self, speed_mps: Array) -> Array:
+        """Return the speed of the output shaft in rad/s at which its load moves at `speed_mps`."""
+        return speed_mps / self.load.travel_m
+
+    def force_n(self, output_nm: Array) -> Array:
+        """Return the push or pull that a torque of the output shaft is on what it moves."""
+        return output_nm / self.load.travel_m
 
     @property
-    def equivalent_mass_kg(self) -> Array:
-        """Mass with everything that must be spun up: m f + J_w/r^2 + n J_m G^2/r^2."""
-        turning = self.wheel_inertia_kg_m2 + (
+    def inertia_kg_m2(self) -> Array:
+        """Everything that must be sped up, at the output shaft: load and n J_m G^2."""
+        return self.load.inertia_kg_m2 + (
             self.motor.count * self.motor.inertia_kg_m2 * self.train.ratio**2
         )
-        return self.road.mass_kg * self.road.rotating_mass_factor + turning / self.wheel_radius_m**2
+
+    @property
+    def wheels(self) -> WheelOnRoad:
+        """Return the load where it is wheels on a road.
+
+        Raises
+        ------
+        TypeError
+            Where it is anything else, which has neither tyres nor a road.
+        """
+        if not isinstance(self.load, WheelOnRoad):
+            raise TypeError("this load has no wheels")
+        return self.load
 
 
 def _fed(motor: Motor, pack: Pack, controller: Chopper) -> Motor:

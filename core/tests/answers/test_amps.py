@@ -1,7 +1,5 @@
 """Amps as they flow: the most on the way to top speed, within grip; a grabbed trigger; a stall."""
 
-from dataclasses import replace
-
 import numpy as np
 import pytest
 
@@ -11,9 +9,9 @@ from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
 from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
-from powertrain.operating.free import NO_SLIP
-from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.free import held as held_fast
 from powertrain.operating.inrush import fastest_ramp_pct_s
+from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
@@ -32,7 +30,7 @@ def judged(changes):
 def swept(drive):
     """Return the most amps of pack and motor over two thousand speeds."""
     speeds = np.linspace(0, float(top_speed_mps(drive, scalar(0.0))), 2001)
-    at = full_throttle(drive, speeds)
+    at = full_throttle_at(drive, speeds)
     return at.battery_current_a.max(), at.motor_current_a.max()
 
 
@@ -62,8 +60,8 @@ def test_a_peak_rating_is_held_against_the_true_peak():
 
 def test_a_cars_amps_are_those_that_its_tyres_ask():
     build = check_build(document_with(FAST_CAR))
-    stalled = full_throttle(replace(compile_drive(build), grip=NO_SLIP), scalar(0.0))
-    held = full_throttle(compile_drive(build), scalar(0.0))
+    stalled = full_throttle_at(held_fast(compile_drive(build)), scalar(0.0))
+    held = full_throttle_at(compile_drive(build), scalar(0.0))
     assert stalled.motor_current_a > 500
     # mu m g r / (G eta k) + I0 by hand: the friction is assumed to be 0.9 to 1.
     newtons = float(held.force_n) / 3.1 / 9.80665
@@ -92,7 +90,7 @@ def ramp_by_hand(drive, rate_pct_s):
     r_m, r_p = float(motor.resistance_ohm) + 0.001, float(pack.resistance_ohm)
     k, volts = float(motor.constant_nm_per_a), float(pack.open_circuit_v)
     gear, radius, eta = 46 / 18 * 2.6, 0.33 / 2 / np.pi, 0.95 * 0.96
-    grip = float(drive.grip.friction) * 3.1 * 9.80665
+    grip = float(drive.wheels.grip.friction) * 3.1 * 9.80665
     speed, lowest, step = 0.0, volts, 1e-4
     for number in range(1, int(100 / rate_pct_s / step) + 1):
         duty = number * step * rate_pct_s / 100

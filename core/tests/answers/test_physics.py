@@ -10,9 +10,9 @@ from powertrain.arrays import scalar
 from powertrain.compile.build import compile_build, compile_drive, compile_limits
 from powertrain.documents.reading import check_build
 from powertrain.heat.stall import stall_of
-from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
 from powertrain.operating.limits import Limit
+from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.steady import can_hold, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
 from powertrain.verdicts.context import RuleContext
@@ -43,8 +43,10 @@ def test_a_coarse_launch_is_good_to_a_thousandth_near_the_top(changes, share):
     coarse, fine = (launch(one, scalar(to), fine=how) for how in (False, True))
 
     def seconds(speed):
-        spare = float(full_throttle(one, scalar(speed)).force_n - one.road.force_n(speed, LEVEL))
-        return float(one.equivalent_mass_kg) / spare
+        spare = float(
+            full_throttle_at(one, scalar(speed)).force_n - one.wheels.road.force_n(speed, LEVEL)
+        )
+        return float(one.inertia_kg_m2 / one.load.travel_m**2) / spare
 
     wanted = quad(lambda v: v * seconds(v), 0, to, limit=400, epsrel=1e-7)[0]
     assert float(fine.distance_m) == pytest.approx(wanted, rel=2e-4)
@@ -57,7 +59,7 @@ def test_a_motor_with_its_inverter_is_warm_at_standstill(sheet):
     motor = packaged(**sheet, mass_kg=12.0).model_dump(exclude_none=True)
     build = check_build(document_with({"motor": motor, "controller": {"resistance_ohm": 0}}))
     one = compile_drive(build)
-    held = full_throttle(one, LEVEL)
+    held = full_throttle_at(one, LEVEL)
     assert held.battery_current_a > 0
     stalled = stall_of(one, compile_build(build).thermal, compile_limits(build))
     assert np.isfinite(stalled.seconds)
@@ -97,8 +99,8 @@ def test_braking_pushes_no_more_into_the_pack_than_it_may(stated, most):
     assert bool(can_hold(held, state))
     assert state.brakes_w > 0
     # The ledger: what the road gives is what motors and brakes hold back.
-    road = state.rolling_w + state.climbing_w + state.air_w
-    assert float(state.road_w - state.brakes_w) == pytest.approx(float(road), rel=1e-9)
+    road = sum(state.taken_w)
+    assert float(state.output_w - state.brakes_w) == pytest.approx(float(road), rel=1e-9)
     inside = state.terminals_w - state.controller_heat_w - state.motor_heat_w
     assert float(inside) == pytest.approx(float(state.shaft_w), abs=1e-6 * abs(float(road)))
 
@@ -115,8 +117,8 @@ def test_a_pack_past_its_greatest_power_is_told_with_the_limit_that_pushes_harde
     seen = judged(weak)["pack_peak_power"]
     assert seen.severity == "watch"
     assert seen.limit == pytest.approx(53.3 / (2 * 0.79))
-    now = float(full_throttle(drive(weak), LEVEL).force_n)
-    then = float(full_throttle(drive({**weak, **seen.fix.change}), LEVEL).force_n)
+    now = float(full_throttle_at(drive(weak), LEVEL).force_n)
+    then = float(full_throttle_at(drive({**weak, **seen.fix.change}), LEVEL).force_n)
     assert then > 1.5 * now
     assert "pack_peak_power" not in judged({})
 
@@ -132,7 +134,7 @@ def test_a_weak_pack_gives_no_more_than_what_the_motor_amps_limit_takes():
         "battery.series": 19, "battery.parallel": 1, "battery.cell_resistance_mohm": 59,
         "battery.wiring_resistance_mohm": 35, "battery.cell_voltage_v": 3.78,
     }  # fmt: skip
-    seen = full_throttle(drive(weak), LEVEL)
+    seen = full_throttle_at(drive(weak), LEVEL)
     rest_v, ohm = 19 * 3.78, 19 * 0.059 + 0.035
     watts = 164.2**2 * 0.0129 + 0.308 * 164.2
     amps = (rest_v - np.sqrt(rest_v**2 - 4 * ohm * watts)) / (2 * ohm)
@@ -156,7 +158,7 @@ def test_thinner_air_cools_less():
 )
 def test_motor_amps_are_those_of_direct_current(told, factor):
     one = drive({"controller.motor_current_limit_a": 50, "controller.motor_current_is": told})
-    assert float(full_throttle(one, LEVEL).motor_current_a) == pytest.approx(50 * factor)
+    assert float(full_throttle_at(one, LEVEL).motor_current_a) == pytest.approx(50 * factor)
     rated = judged({"controller.motor_current_limit_a": 50, "controller.motor_current_is": told,
                     "controller.peak_current_a": 50})["controller_peak"]  # fmt: skip
     assert (rated.severity, rated.value) == ("ok", pytest.approx(50))

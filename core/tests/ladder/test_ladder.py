@@ -19,7 +19,7 @@ from powertrain.heat.temperatures import after, flows_of
 from powertrain.ladder.answer import ladder_answer
 from powertrain.ladder.rungs import rungs_of
 from powertrain.ladder.sizes import MOST_RUNGS, StageSizes, sizes_of
-from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.top_speed import top_speed
 from powertrain.shelf.shipped import shipped_shelf
 from powertrain.verdicts.context import RuleContext
@@ -65,7 +65,7 @@ def test_every_rung_equals_the_build_solved_alone(build, rungs):
         flat = top_speed(drive, scalar(0.0))
         figure = {name: rungs.figure(name)[rung] for name in rungs.figures}
         assert figure["top_speed_kmh"] == pytest.approx(float(flat.speed_mps) * 3.6, rel=1e-6)
-        start = full_throttle(drive, scalar(0.0))
+        start = full_throttle_at(drive, scalar(0.0))
         assert figure["launch_n"] == pytest.approx(float(start.force_n), rel=1e-9)
         hot = after(compile_build(one).thermal, flows_of(drive, flat), scalar(60.0))
         assert figure["winding_minute_c"] == pytest.approx(float(hot["winding"]), abs=1e-3)

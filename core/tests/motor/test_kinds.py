@@ -18,9 +18,9 @@ from powertrain.motor.packaged import Packaged
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.motor.series_wound import SeriesWound
 from powertrain.operating.free import free_running
-from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
 from powertrain.operating.limits import Limit
+from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.steady import steady
 from powertrain.operating.top_speed import top_speed
 from powertrain.stated import Stated
@@ -172,7 +172,7 @@ def test_an_inverter_names_what_binds_and_stops_at_its_speed():
                               "controller": {"resistance_ohm": 0},
                               "vehicle.traction": {"friction": 5}})  # fmt: skip
     drive = compile_drive(check_build(document))
-    at = full_throttle(drive, np.array([1.0, 14.0]))
+    at = full_throttle_at(drive, np.array([1.0, 14.0]))
     assert [Limit(code) for code in at.limited_by] == [Limit.MOTOR_CURRENT, Limit.VOLTAGE]
     assert float(free_running(drive).now.motor_rpm) == pytest.approx(6000, rel=0.03)
 
@@ -306,8 +306,8 @@ def test_a_gearbox_takes_its_best_gear_everywhere():
         for r in (2.0, 3.0, 1.2)
     ]  # fmt: skip
     speeds = np.linspace(0.0, 12.0, 40)
-    forces = np.array([full_throttle(one, speeds).force_n for one in single])
-    assert full_throttle(drive, speeds).force_n.tolist() == pytest.approx(forces.max(axis=0))
+    forces = np.array([full_throttle_at(one, speeds).force_n for one in single])
+    assert full_throttle_at(drive, speeds).force_n.tolist() == pytest.approx(forces.max(axis=0))
     tops = [float(top_speed(one, NOTHING).speed_mps) for one in single]
     assert float(top_speed(drive, NOTHING).speed_mps) == pytest.approx(max(tops), rel=1e-9)
     times = [float(launch(one, scalar(4.0)).time_s) for one in single]

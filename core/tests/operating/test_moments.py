@@ -24,7 +24,7 @@ def test_asked_moments_are_those_of_the_document():
         }
     )  # fmt: skip
     assert asked.climb.state.speed_mps == pytest.approx(20 / 3.6)
-    assert asked.climb.state.grade_pct == 6
+    assert asked.climb.state.situation == 6
     assert asked.cruise.state.speed_mps == pytest.approx(5)
     assert all(moment.met for moment in asked.all())
     assert asked.launch.state.speed_mps == pytest.approx(10 / 3.6)

@@ -1,13 +1,12 @@
 """The bands of a bench answer, and which guess to measure next."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import fields
 
 import numpy as np
 
 from powertrain.arrays import Array, filled
 from powertrain.bench.answer import Band, DoubtAnswer, FigureDoubt, Weak
-from powertrain.bench.numbers import number
+from powertrain.bench.numbers import number, state_figures
 from powertrain.documents.build import Build
 from powertrain.doubt.bands import Shares, bands_of, shares_of
 from powertrain.doubt.draws import DRAWS, Doubt, variants
@@ -15,14 +14,13 @@ from powertrain.drive import Drive
 from powertrain.heat.limits import NODES
 from powertrain.levers.board import Sweep, sweep_of
 from powertrain.operating.distance import range_km
-from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km
 from powertrain.results import FigureId
 
 DRAWN = slice(1, 1 + DRAWS)
 
-WITHOUT = {"stage_losses_w", "limited_by", "gear", "grade_pct", "brush_heat_w", "cells_w"}
-"""Parts of a state that have no band: exact ones, lists, and what others stand for."""
+WITHOUT = {"grade_pct", "brush_heat_w", "cells_w"}
+"""Figures of a state that have no band: exact ones, and what others stand for."""
 
 WEAKEST = 3
 """How many guesses are named for a figure."""
@@ -79,9 +77,8 @@ def moment_bands(sweep: Sweep) -> list[dict[str, Band]]:
     samples: list[Array] = []
     for index, moment in enumerate(sweep.results.moments.all()):
         state = moment.state
-        figures: dict[str, Array] = {
-            f.name: getattr(state, f.name) for f in fields(State) if f.name not in WITHOUT
-        }
+        told = state_figures(compiled.drive.load, state)
+        figures = {name: value for name, value in told.items() if name not in WITHOUT}
         figures["cell_voltage_v"] = state.battery_voltage_v / series
         figures["motor_heat_w"] = state.motor_heat_w
         figures["efficiency"] = state.efficiency

@@ -6,13 +6,10 @@ from powertrain.arrays import Array
 from powertrain.bench.answer import Crossing, LimitWord, MapAnswer
 from powertrain.bench.numbers import limit_word, listed, number
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import (
-    corner_speeds_mps,
-    fastest_mps,
-    full_throttle,
-    push_n,
-)
+from powertrain.load.protocol import asked_nm
+from powertrain.operating.full_throttle import corner_speeds_rad_s
 from powertrain.operating.moments import Moments
+from powertrain.operating.on_road import fastest_mps, full_throttle_at, push_n
 
 CURVE_POINTS, ROAD_POINTS = 48, 25
 
@@ -24,10 +21,10 @@ def map_of(drive: Drive, moments: Moments) -> MapAnswer:
     """Return the map of one drive."""
     carried = max(float(fastest_mps(drive)), 1e-3)
     speeds = np.linspace(0.0, carried, CURVE_POINTS)
-    inner = np.array([float(corner) for corner in corner_speeds_mps(drive)])
+    inner = np.array([float(drive.speed_mps(corner)) for corner in corner_speeds_rad_s(drive)])
     inner = inner[np.isfinite(inner) & (inner > 0) & (inner < carried)]
     speeds = np.unique(np.concatenate([speeds, inner]))
-    at = full_throttle(drive, speeds)
+    at = full_throttle_at(drive, speeds)
     pushing = at.force_n >= 0
     road_speeds = np.linspace(0.0, BEYOND * carried, ROAD_POINTS)
     words = [limit_word(code) or "voltage" for code in at.limited_by[pushing]]
@@ -50,9 +47,10 @@ def _gears(drive: Drive, speeds: Array) -> list[list[float]]:
 
 
 def _crossings(drive: Drive, moments: Moments, road_speeds: Array) -> list[Crossing]:
-    tops, own = moments.tops, moments.climb.grade_pct
-    grades = tops.grade_pct
-    road = drive.road.force_n(road_speeds, grades[:, None])
+    tops, own = moments.tops, moments.climb.situation
+    grades = tops.situation
+    asked = asked_nm(drive.load, drive.output_at_mps(road_speeds), grades[:, None])
+    road = drive.force_n(asked)
     found = []
     for index, grade in enumerate(grades):
         word: LimitWord | None = limit_word(tops.limited_by[index])

@@ -6,9 +6,13 @@ from typing import Any, cast
 
 import numpy as np
 
+from powertrain.arrays import Array
 from powertrain.bench.answer import LimitWord
 from powertrain.documents.build import Build
+from powertrain.load.protocol import Load
 from powertrain.operating.limits import Limit
+from powertrain.operating.state import State
+from powertrain.units import rpm_from_rad_s
 
 _WORDS = {int(limit): cast(LimitWord | None, limit.words) for limit in Limit}
 
@@ -28,6 +32,26 @@ def listed(values: Any) -> list[float]:
 def limit_word(code: Any) -> LimitWord | None:
     """Return the open formats' name of a limit."""
     return _WORDS[int(code)]
+
+
+def state_figures(load: Load, state: State) -> dict[str, Array]:
+    """Return the figures of a state by the names that answers have for them."""
+    return {
+        **{name: getattr(state, name) for name in SAME_NAME},
+        "grade_pct": state.situation,
+        "wheel_rpm": rpm_from_rad_s(state.output_rad_s),
+        "wheel_torque_nm": state.output_torque_nm,
+        "road_w": state.output_w,
+        **{f"{name}_w": w for name, w in zip(load.takes, state.taken_w, strict=True)},
+    }
+
+
+SAME_NAME = (
+    "speed_mps", "motor_rpm", "motor_current_a", "battery_current_a", "battery_voltage_v",
+    "motor_voltage_v", "duty", "shaft_torque_nm", "force_n", "cells_w", "pack_heat_w",
+    "terminals_w", "controller_heat_w", "copper_heat_w", "brush_heat_w", "turning_heat_w",
+    "shaft_w", "brakes_w", "speeding_up_w",
+)  # fmt: skip
 
 
 def total(values: Iterable[float | None]) -> float | None:

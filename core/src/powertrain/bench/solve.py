@@ -1,6 +1,6 @@
 """One build in, all that the bench shows of it out."""
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -18,7 +18,7 @@ from powertrain.bench.answer import (
 from powertrain.bench.bands import doubt_answer, moment_bands
 from powertrain.bench.curves import map_of
 from powertrain.bench.heat import burnt_bands, first_limit, limits_answer, nodes_at, stall_answer
-from powertrain.bench.numbers import drive_kg, limit_word, listed, number, total
+from powertrain.bench.numbers import drive_kg, limit_word, listed, number, state_figures, total
 from powertrain.compile.build import compile_build
 from powertrain.compile.ratings import CurrentRating
 from powertrain.documents.build import Build
@@ -108,11 +108,8 @@ def _each(value: float | None, count: int) -> float | None:
 def state_answer(context: RuleContext, state: State) -> StateAnswer:
     """Return one state as plain numbers."""
     series, usable = context.build.battery.series, context.settings.usable
-    plain: dict[str, Any] = {
-        f.name: float(getattr(state, f.name))
-        for f in fields(state)
-        if f.name not in ("stage_losses_w", "limited_by", "gear")
-    }
+    figures = state_figures(context.drive.load, state)
+    plain: dict[str, Any] = {name: float(value) for name, value in figures.items()}
     return StateAnswer(
         **plain,
         stage_losses_w=listed(list(state.stage_losses_w)),

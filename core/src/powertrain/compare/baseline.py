@@ -176,14 +176,14 @@ def _row(
 
 def _power_why(build: Build, line: VehicleClass, speed_mps: float, grade_pct: float) -> str:
     """Return what the table's own vehicle would take at the wheel, and what this one takes."""
-    road = compile_drive(build).road
+    road = compile_drive(build).wheels.road
     here_w = float(road.force_n(scalar(speed_mps), scalar(grade_pct))) * speed_mps
     middle_kg = math.sqrt(line.mass_kg[0] * line.mass_kg[1])
     update = {"mass_kg": middle_kg}
     there = build.model_copy(update={"vehicle": build.vehicle.model_copy(update=update)})
     # On the hill people of this school expect half of the usual speed.
     slow_mps = float(mps_from_kmh(scalar(line.speed_kmh / 2)))
-    there_n = compile_drive(there).road.force_n(scalar(slow_mps), scalar(line.grade_pct))
+    there_n = compile_drive(there).wheels.road.force_n(scalar(slow_mps), scalar(line.grade_pct))
     there_w = float(there_n) * slow_mps
     return (
         f"The table thinks of {_plain(middle_kg)} kg going up {line.grade_pct:g} % at half its "

@@ -8,6 +8,7 @@ from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.heat.limits import TemperatureLimits, temperature_limits
 from powertrain.heat.parameters import ThermalParameters, estimated
+from powertrain.load.air import density_of
 from powertrain.operating.moments import moments_of
 from powertrain.operating.settings import MomentId, MomentSettings
 from powertrain.stated import Columns, Stated, tree_of
@@ -51,7 +52,9 @@ def compile_stated(said: Stated) -> CompiledBuild:
         drive=drive,
         ratings=Ratings.of(said),
         thermal=ThermalParameters.of(
-            said, drive.motor.constant_nm_per_root_w, drive.road.air_density_kg_m3
+            said,
+            drive.motor.constant_nm_per_root_w,
+            density_of(said.under("conditions")),
         ),
         limits=temperature_limits(said),
         settings=MomentSettings.of(said.under("moments"), left_open(said.part)),

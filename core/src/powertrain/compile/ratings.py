@@ -13,9 +13,9 @@ from powertrain.arrays import Array, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.controller.chopper import dc_for
 from powertrain.gearing.stage import StageData
+from powertrain.load.traction import MODEL_KG, is_assumed
 from powertrain.motor.timing import acting_deg, stated_deg
 from powertrain.stated import Stated
-from powertrain.vehicle.traction import MODEL_KG, is_assumed
 
 Word = str | None
 

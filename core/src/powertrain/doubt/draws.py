@@ -15,8 +15,9 @@ from powertrain.documents.build import Build
 from powertrain.documents.paths import number_at
 from powertrain.doubt.tolerances import Doubtful, doubtful_heat, doubtful_inputs
 from powertrain.heat.parameters import estimated
+from powertrain.load.air import density_of
+from powertrain.load.wheel_on_road import WheelOnRoad
 from powertrain.stated import Stated
-from powertrain.vehicle.air import density_of
 
 DENSITY = "conditions.air_density_kg_m3"
 
@@ -131,7 +132,10 @@ def variants(
             columns[item.path] = value * factor
     compiled = compile_build(build, columns)
     # Neither an assumed grip nor estimated heat data stand in any document.
-    drive = replace(compiled.drive, grip=compiled.drive.grip.times(grips))
+    load = compiled.drive.load
+    if isinstance(load, WheelOnRoad):
+        load = replace(load, grip=load.grip.times(grips))
+    drive = replace(compiled.drive, load=load)
     thermal = compiled.thermal
     motor = {key: getattr(thermal.motor, key) * scale for key, scale in scales.items()}
     thermal = replace(thermal, motor=replace(thermal.motor, **motor))

@@ -9,8 +9,8 @@ from dataclasses import dataclass
 
 from powertrain.documents.build import Build
 from powertrain.documents.paths import number_at
+from powertrain.load.traction import is_assumed
 from powertrain.stated import Stated
-from powertrain.vehicle.traction import is_assumed
 
 ORIGINS = ("measured", "data_sheet", "estimated", "default")
 

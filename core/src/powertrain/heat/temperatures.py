@@ -11,7 +11,7 @@ from powertrain.heat.limits import NODES, NodeId, TemperatureLimits
 from powertrain.heat.nodes import COPPER_PER_K, OneNode, TwoNodes
 from powertrain.heat.parameters import PartParameters, ThermalParameters
 from powertrain.heat.passing import seconds_at_nought
-from powertrain.operating.free import NO_SLIP
+from powertrain.operating.free import held
 from powertrain.operating.limits import Limit as Binding
 from powertrain.operating.state import State, state_at_full_throttle
 
@@ -227,8 +227,7 @@ def stalled(drive: Drive, thermal: ThermalParameters) -> tuple[State, ThermalPar
     The wheels are taken to be held, not slipping; nothing blows; and in a brushless motor two
     of three phases carry all of the heat.
     """
-    held = replace(drive, grip=NO_SLIP)
-    state = state_at_full_throttle(held, np.zeros(shape_of(drive)), scalar(0.0))
+    state = state_at_full_throttle(held(drive), np.zeros(shape_of(drive)), drive.load.usual)
     motor = thermal.motor
     local = replace(motor, winding_j_per_k=motor.winding_j_per_k * motor.stall_share)
     return state, replace(thermal, motor=local), flows_of(drive, state)

@@ -98,9 +98,8 @@ def board_of(sweep: Sweep) -> Board:
         for (lever, step), effect in zip(sweep.presses, effects, strict=True)
     ]
     now = {key: _finite(values[0]) for key, values in sweep.figures.items()}
-    return Board(
-        now=now, rows=rows, ranked={key: _ranked(rows, key) for key in BETTER}, better=BETTER
-    )
+    ranked = {key: _ranked(rows, key, abs(now[key] or 1.0)) for key in BETTER}
+    return Board(now=now, rows=rows, ranked=ranked, better=BETTER)
 
 
 def levers_board(build: Build) -> Board:
@@ -124,12 +123,16 @@ def _effects(sweep: Sweep) -> list[dict[FigureId, Effect | None]]:
     ]
 
 
-def _ranked(rows: list[Row], figure: FigureId) -> list[int]:
+NOTHING = 1e-6
+"""Share of a figure that an effect must exceed; below, it may be nothing but arithmetic."""
+
+
+def _ranked(rows: list[Row], figure: FigureId, now: float) -> list[int]:
     """Return the rows that serve a wish, the most helpful first; others are left out."""
     effects = [row.effects[figure] for row in rows]
-    gains = [0.0 if effect is None else effect[0] * BETTER[figure] for effect in effects]
-    serving = [index for index, gain in enumerate(gains) if gain > 0]
-    return sorted(serving, key=gains.__getitem__, reverse=True)
+    shares = [0.0 if effect is None else effect[0] * BETTER[figure] / now for effect in effects]
+    serving = [index for index, share in enumerate(shares) if share > NOTHING]
+    return sorted(serving, key=lambda index: (-round(shares[index], 6), index))
 
 
 def _finite(value: Any) -> float | None:

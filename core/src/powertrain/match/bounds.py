@@ -18,17 +18,18 @@ from powertrain.compile.build import CompiledBuild
 from powertrain.compile.ratings import Ratings
 from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
+from powertrain.load.road_load import RoadLoad
+from powertrain.load.traction import Grip
 from powertrain.match.compose import own_gearbox
 from powertrain.match.groups import Trios
 from powertrain.match.options import Options
 from powertrain.match.wish import OfDrive
 from powertrain.match.wishes.climb import JUST_MOVES_KMH
-from powertrain.operating.free import NO_SLIP
-from powertrain.operating.full_throttle import fastest_mps, full_throttle, push_n
+from powertrain.operating.free import held
+from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.on_road import fastest_mps, push_n
 from powertrain.stated import Stated, unstated
 from powertrain.units import mps_from_kmh, radius_m_from_circumference_mm
-from powertrain.vehicle.road_load import RoadLoad
-from powertrain.vehicle.traction import Grip
 
 ROOM = 1e-9
 """Relative room for arithmetic, on the side of considering."""
@@ -127,7 +128,7 @@ def stretches(
         # Which gear is engaged the solver finds; there is one gearing, and nothing to rule out.
         every = np.arange(len(trios), dtype=np.int64)
         return Stretches(every, 0 * every, np.full_like(every, len(geared)), Counter())
-    drive = replace(level.drive, grip=NO_SLIP)
+    drive = held(level.drive)
     ask = _Ask(brief, options, trios, drive, level.ratings, geared, wishes)
     low, high, rejected = _windows(ask)
     found = []
@@ -164,13 +165,13 @@ class _Ask:
 
     def grips_n(self) -> Array:
         """Return what the tyres put down on the level with a gearing of no mass."""
-        road = self.level.road
+        road = self.level.wheels.road
         grip = Grip.of(Stated(self.brief.vehicle))
         return grip.greatest_force_n(road.weight_n, scalar(0.0), road.rolling_n(scalar(0.0)))
 
     def wanted_n(self, duty: Duty, more_kg: float = 0.0) -> Array:
         """Return the push that a duty takes, with a gearing of no mass or of `more_kg`."""
-        road = replace(self.level.road, mass_kg=self.level.road.mass_kg + more_kg)
+        road = replace(self.level.wheels.road, mass_kg=self.level.wheels.road.mass_kg + more_kg)
         return road.force_n(scalar(duty.speed_mps), scalar(duty.grade_pct))
 
 
@@ -236,7 +237,7 @@ def _lasting_pushes(ask: _Ask, duty: Duty, count: int) -> Iterator[tuple[str, Ar
         if length_m is not None and np.any(length_m <= rating.peak_s * duty.speed_mps):
             continue
         torque_nm = level.motor.shaft_torque_nm(scalar(0.0), rating.continuous_a)
-        yield f"{side}_current", filled(level.wheel_force_n(torque_nm), (count,))
+        yield f"{side}_current", filled(level.force_n(level.output_nm(torque_nm)), (count,))
 
 
 def _cut(

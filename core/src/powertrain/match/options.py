@@ -19,7 +19,7 @@ from powertrain.gearing.train import Train
 from powertrain.match.alike import alike_of, numbers_of
 from powertrain.match.compose import build_of, final_stages, own_stages
 from powertrain.match.gearings import Gearings, gearings_of, given
-from powertrain.operating.full_throttle import fastest_mps
+from powertrain.operating.on_road import fastest_mps
 from powertrain.stated import Stated
 from powertrain.units import mps_from_kmh
 
@@ -202,7 +202,7 @@ def _most_ratio(
             build = build_of(brief, alike[0], part, pack.battery, [], 0.0)
             compiled = compile_build(build, columns)
             drive, allowed_rpm = compiled.drive, compiled.ratings.motor.max_rpm
-            allowed_mps = drive.road_speed_mps(allowed_rpm / RPM_PER_RAD_S)
+            allowed_mps = drive.speed_mps(drive.output_rad_s(allowed_rpm / RPM_PER_RAD_S))
             fastest = np.minimum(fastest_mps(drive), allowed_mps)
             reached = fastest[np.isfinite(fastest)]
             most = max(most, float(np.max(reached, initial=0.0)) / slow_mps)

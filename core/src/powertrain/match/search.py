@@ -23,6 +23,7 @@ from powertrain.compile.build import CompiledBuild, compile_stated
 from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
+from powertrain.load.traction import Grip
 from powertrain.match.bounds import Stretches
 from powertrain.match.candidates import Candidates
 from powertrain.match.gearings import GearingColumns
@@ -34,11 +35,10 @@ from powertrain.match.ranking import Best, Front, Worth, counts_as_margin, worth
 from powertrain.match.rough import Rough, level
 from powertrain.match.tally import Tally
 from powertrain.match.wish import Wished
-from powertrain.operating.free import NO_SLIP
+from powertrain.operating.free import held
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.results import Results, searched_results, steady_results
 from powertrain.stated import Stated
-from powertrain.vehicle.traction import Grip
 from powertrain.verdicts.context import Batch
 from powertrain.verdicts.rule import Mask, exceeds
 
@@ -181,17 +181,17 @@ class Search:
         Standing still it is that of motor, controller and pack alone, or what the tyres hold.
         """
         every = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
-        alone = replace(Drive.of(every), grip=NO_SLIP)
+        alone = held(Drive.of(every))
         start = full_throttle(alone, scalar(0.0)).shaft_torque_nm * alone.motor.count
         torque_nm: Array = filled(start, (len(trios),))[row]
         if not self._grip.known:
             return torque_nm
-        columns, road = self.options.gearings.columns(gear), alone.road
+        columns, road = self.options.gearings.columns(gear), alone.wheels.road
         own_kg = filled(road.mass_kg, (len(trios),))[row]
         laden = replace(road, mass_kg=own_kg + columns.mass_kg)
         still = scalar(0.0)
         holds_n = self._grip.greatest_force_n(laden.weight_n, still, laden.rolling_n(still))
-        held_nm = holds_n * alone.wheel_radius_m / (columns.ratio * columns.efficiency)
+        held_nm = holds_n * alone.wheels.radius_m / (columns.ratio * columns.efficiency)
         return np.minimum(torque_nm, held_nm)
 
     def _gears(self, gear: Keys) -> GearingColumns:

@@ -4,15 +4,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import LEVEL, fastest_mps, full_throttle
+from powertrain.operating.full_throttle import fastest_rad_s, full_throttle
 from powertrain.operating.limits import Limit
 from powertrain.operating.roots import falling_root
 from powertrain.operating.state import State, state_of
-from powertrain.vehicle.traction import Grip
-
-NO_SLIP = Grip(scalar(np.inf), scalar(1.0), scalar(0.0), scalar(np.inf))
 
 
 @dataclass(frozen=True)
@@ -35,35 +32,38 @@ def free_running_full(drive: Drive) -> State:
 
 def _free(drive: Drive) -> State:
     # In the air there is neither slip nor a reason to change gear: the tallest is the fastest.
-    drive = replace(drive.wide_open().in_gear(drive.train.gears[-1]), grip=NO_SLIP)
+    drive = held(drive.wide_open().in_gear(drive.train.gears[-1]))
 
     pack, controller, motor = drive.pack, drive.controller, drive.motor
     source_v = pack.voltage_v(controller.standby_a) - controller.switching_v
     source_ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
-    speed_mps = drive.road_speed_mps(motor.free_rad_s(source_v, source_ohm))
-    speed_mps = np.maximum(speed_mps, 0.0)
-    at = full_throttle(drive, speed_mps)
-    held = (at.limited_by != Limit.VOLTAGE) | np.isnan(speed_mps)
-    if held.any():
-        speed_mps = np.where(held, _searched(drive), speed_mps)
-        at = full_throttle(drive, speed_mps)
-    state = state_of(drive, speed_mps, LEVEL, at)
-    nothing = np.zeros_like(state.road_w)
+    speed = drive.output_rad_s(motor.free_rad_s(source_v, source_ohm))
+    speed = np.maximum(speed, 0.0)
+    at = full_throttle(drive, speed)
+    bound = (at.limited_by != Limit.VOLTAGE) | np.isnan(speed)
+    if bound.any():
+        speed = np.where(bound, _searched(drive), speed)
+        at = full_throttle(drive, speed)
+    state = state_of(drive, speed, drive.load.usual, at)
+    nothing = np.zeros_like(state.output_w)
     return replace(
         state,
-        rolling_w=nothing,
-        climbing_w=nothing,
-        air_w=nothing,
+        taken_w=tuple(nothing for _ in state.taken_w),
         brakes_w=nothing,
-        speeding_up_w=state.road_w,
+        speeding_up_w=state.output_w,
     )
+
+
+def held(drive: Drive) -> Drive:
+    """Return a drive whose load holds any torque: turned, or held fast, without slipping."""
+    return replace(drive, load=drive.load.slipless())
 
 
 def _searched(drive: Drive) -> Array:
     """Return the free speed by search, where a limit or an inverter sets it."""
 
-    def torque_nm(speed_mps: Array) -> Array:
-        return full_throttle(drive, speed_mps).shaft_torque_nm
+    def torque_nm(speed: Array) -> Array:
+        return full_throttle(drive, speed).shaft_torque_nm
 
-    ceiling_mps = np.maximum(fastest_mps(drive), 0.0)
-    return falling_root(torque_nm, np.zeros_like(ceiling_mps), ceiling_mps)
+    ceiling = np.maximum(fastest_rad_s(drive), 0.0)
+    return falling_root(torque_nm, np.zeros_like(ceiling), ceiling)

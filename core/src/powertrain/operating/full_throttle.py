@@ -10,7 +10,7 @@ from powertrain.arrays import Array, choose, scalar
 from powertrain.drive import Drive
 from powertrain.operating.limits import Limit
 
-LEVEL = scalar(0.0)
+AT_REST = scalar(0.0)
 
 
 @dataclass(frozen=True)
@@ -23,6 +23,7 @@ class FullThrottle:
     motor_current_a: Array
     battery_current_a: Array
     shaft_torque_nm: Array
+    output_nm: Array
     force_n: Array
     limited_by: NDArray[np.int8]
     gear: Array
@@ -35,8 +36,10 @@ def motor_side_power_w(drive: Drive, speed_rad_s: Array, current_a: Array) -> Ar
     return drive.motor.count * current_a * path_v
 
 
-def full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> FullThrottle:
-    """Return what the drive does at full throttle and `speed_mps`, in its best gear.
+def full_throttle(
+    drive: Drive, output_rad_s: Array, situation: Array | None = None
+) -> FullThrottle:
+    """Return what the drive does at full throttle and an output speed, in its best gear.
 
     First the current that the pack's voltage drives at duty 1; then each controller's motor
     current limit; only if the pack's current would *then* exceed its limit, the current at which
@@ -47,47 +50,49 @@ def full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> F
     Parameters
     ----------
     drive : Drive
-        One drive or arrays; broadcasts with `speed_mps`.
-    speed_mps : array_like
-        Speed of the vehicle, at least zero.
-    grade_pct : array_like
-        The slope under the wheels; it matters to grip alone.
+        One drive or arrays; broadcasts with `output_rad_s`.
+    output_rad_s : array_like
+        Speed of the output shaft, at least zero.
+    situation : array_like
+        That of the load, its usual one if none; it matters to grip alone.
     """
     drive = drive.wide_open()
+    situation = drive.load.usual if situation is None else situation
     gears = drive.train.gears
     if len(gears) == 1:
-        return _in_gear(drive, speed_mps, grade_pct, gears[0])
-    best = _in_gear(drive.in_gear(gears[0]), speed_mps, grade_pct, gears[0])
+        return _in_gear(drive, output_rad_s, situation, gears[0])
+    best = _in_gear(drive.in_gear(gears[0]), output_rad_s, situation, gears[0])
     for gear in gears[1:]:
-        other = _in_gear(drive.in_gear(gear), speed_mps, grade_pct, gear)
-        best = choose(other.force_n > best.force_n, other, best)
+        other = _in_gear(drive.in_gear(gear), output_rad_s, situation, gear)
+        best = choose(other.output_nm > best.output_nm, other, best)
     return best
 
 
-def push_n(drive: Drive, speed_mps: Array, grade_pct: Array = LEVEL) -> Array:
-    """Return the push of `full_throttle` alone, for searches that need nothing else."""
+def output_nm(drive: Drive, output_rad_s: Array, situation: Array | None = None) -> Array:
+    """Return the torque of `full_throttle` alone, for searches that need nothing else."""
     drive = drive.wide_open()
-    best_n: Array | None = None
+    best_nm: Array | None = None
     for gear in drive.train.gears:
         geared = drive.in_gear(gear)
-        speed_rad_s = geared.motor_speed_rad_s(speed_mps)
+        speed_rad_s = geared.motor_rad_s(output_rad_s)
         current_a = _currents(geared, speed_rad_s, pack_too=False)[0]
-        force_n = geared.wheel_force_n(geared.motor.shaft_torque_nm(speed_rad_s, current_a))
-        best_n = force_n if best_n is None else np.maximum(best_n, force_n)
-    if drive.grip.known and best_n is not None:
-        best_n = np.minimum(best_n, grips_n(drive, grade_pct))
-    return best_n  # type: ignore[return-value]
+        torque_nm = geared.output_nm(geared.motor.shaft_torque_nm(speed_rad_s, current_a))
+        best_nm = torque_nm if best_nm is None else np.maximum(best_nm, torque_nm)
+    if drive.load.grips and best_nm is not None:
+        situation = drive.load.usual if situation is None else situation
+        best_nm = np.minimum(best_nm, drive.load.holds_nm(situation))
+    return best_nm  # type: ignore[return-value]
 
 
-Push = Callable[[Array], Array]
-"""Newtons at the ground as a function of speed."""
+Torque = Callable[[Array], Array]
+"""Newton-metres at the output shaft as a function of its speed."""
 
 
-def push_by_limit(drive: Drive, grade_pct: Array) -> list[Push]:
-    """Return, for each electric limit, the push that it alone leaves, a smooth function of speed.
+def torque_by_limit(drive: Drive) -> list[Torque]:
+    """Return, for each electric limit, the torque that it alone leaves, smooth over speed.
 
-    Where the pack is not driven beyond its greatest power, `push_n` is the least of them and of
-    what the tyres put down. With a gearbox they are those of the tallest gear.
+    Where the pack is not driven beyond its greatest power, `output_nm` is the least of them and
+    of what the load holds. With a gearbox they are those of the tallest gear.
     """
     geared = drive.wide_open().in_gear(drive.train.gears[-1])
     pack, controller, motor = geared.pack, geared.controller, geared.motor
@@ -96,13 +101,13 @@ def push_by_limit(drive: Drive, grade_pct: Array) -> list[Push]:
     source_v = pack.voltage_v(standby_a) - controller.switching_v
     source_ohm = n * pack.resistance_ohm + controller.resistance_ohm
 
-    def at(current_a: Callable[[Array], Array]) -> Push:
-        def push(speed_mps: Array) -> Array:
-            speed_rad_s = geared.motor_speed_rad_s(speed_mps)
+    def at(current_a: Callable[[Array], Array]) -> Torque:
+        def torque(output_rad_s: Array) -> Array:
+            speed_rad_s = geared.motor_rad_s(output_rad_s)
             torque_nm = motor.shaft_torque_nm(speed_rad_s, current_a(speed_rad_s))
-            return geared.wheel_force_n(torque_nm)
+            return geared.output_nm(torque_nm)
 
-        return push
+        return torque
 
     branches = [
         at(
@@ -176,76 +181,71 @@ def _currents(drive: Drive, speed_rad_s: Array, *, pack_too: bool = True) -> Cur
     return current_a, battery_a, held, over
 
 
-def grips_n(drive: Drive, grade_pct: Array) -> Array:
-    """Return the greatest push that the driven wheels put down on a slope."""
-    road = drive.road
-    return drive.grip.greatest_force_n(road.weight_n, grade_pct, road.rolling_n(grade_pct))
-
-
 SURELY = 0.999
 """Share of the grip up to which no rounding can make a wheel slip."""
 
 
-def without_idle_grip(drive: Drive, grade_pct: Array) -> Drive:
+def without_idle_grip(drive: Drive, situation: Array) -> Drive:
     """Return drives without their grip where not one of them could slip; else as they are.
 
-    Push is greatest at rest, and no slope up to `grade_pct` leaves less grip, so that one look
+    Torque is greatest at rest, and no slope up to `situation` leaves less grip, so that one look
     there spares one at each speed.
     """
-    free = replace(drive, grip=drive.grip.without_slip())
-    within = push_n(free, LEVEL, grade_pct) <= SURELY * grips_n(drive, grade_pct)
+    free = replace(drive, load=drive.load.slipless())
+    within = output_nm(free, AT_REST, situation) <= SURELY * drive.load.holds_nm(situation)
     return free if np.all(within) else drive
 
 
-def _in_gear(drive: Drive, speed_mps: Array, grade_pct: Array, gear: Array) -> FullThrottle:
+def _in_gear(drive: Drive, output_rad_s: Array, situation: Array, gear: Array) -> FullThrottle:
     motor, standby_a = drive.motor, drive.controller.standby_a
-    speed_rad_s = drive.motor_speed_rad_s(speed_mps)
+    speed_rad_s = drive.motor_rad_s(output_rad_s)
     current_a, battery_a, held, over = _currents(drive, speed_rad_s)
     limited_by = np.where(over, Limit.BATTERY_CURRENT, np.where(held, Limit.MOTOR_CURRENT, 0))
     weak = ~over & (speed_rad_s > motor.weakening_rad_s)
     limited_by = np.where(weak, Limit.VOLTAGE, limited_by)
     torque_nm = motor.shaft_torque_nm(speed_rad_s, current_a)
-    force_n = drive.wheel_force_n(torque_nm)
-    if drive.grip.known:
-        holds_n = grips_n(drive, grade_pct)
-        slips = force_n > holds_n
+    output = drive.output_nm(torque_nm)
+    if drive.load.grips:
+        holds_nm = drive.load.holds_nm(situation)
+        slips = output > holds_nm
         if slips.any():
-            held_nm = drive.shaft_torque_for_nm(np.where(slips, holds_n, 0.0))
+            held_nm = drive.shaft_torque_for_nm(np.where(slips, holds_nm, 0.0))
             held_a = motor.current_at_torque_a(speed_rad_s, held_nm)
             current_a = np.where(slips, held_a, current_a)
             held_w = motor_side_power_w(drive, speed_rad_s, current_a)
             held_pack_a = drive.pack.current_at_power_a(held_w, standby_a)
             battery_a = np.where(slips, held_pack_a, battery_a)
             torque_nm = np.where(slips, held_nm, torque_nm)
-            force_n = np.where(slips, holds_n, force_n)
+            output = np.where(slips, holds_nm, output)
             limited_by = np.where(slips, Limit.TRACTION, limited_by)
     return FullThrottle(
         motor_current_a=current_a,
         battery_current_a=battery_a,
         shaft_torque_nm=torque_nm,
-        force_n=force_n,
+        output_nm=output,
+        force_n=drive.force_n(output),
         limited_by=limited_by.astype(np.int8),
         gear=gear,
     )
 
 
-def fastest_mps(drive: Drive) -> Array:
-    """Return the speed above which full throttle does not push any more, in the tallest gear."""
+def fastest_rad_s(drive: Drive) -> Array:
+    """Return the output speed above which full throttle does not push, in the tallest gear."""
     drive = drive.wide_open()
     source_v = drive.pack.voltage_v(drive.controller.standby_a) - drive.controller.switching_v
-    speed_mps = drive.road_speed_mps(drive.motor.fastest_rad_s(source_v))
-    return speed_mps / drive.train.gears[-1]
+    output_rad_s = drive.output_rad_s(drive.motor.fastest_rad_s(source_v))
+    return output_rad_s / drive.train.gears[-1]
 
 
-def corners_to_mps(drive: Drive, shape: tuple[int, ...], most_mps: Array) -> Array:
-    """Return the corners along a last axis, each within rest and `most_mps` (of `shape`)."""
-    found = np.stack([np.broadcast_to(c, shape) for c in corner_speeds_mps(drive)], axis=-1)
+def corners_to(drive: Drive, shape: tuple[int, ...], most_rad_s: Array) -> Array:
+    """Return the corners along a last axis, each within rest and `most_rad_s` (of `shape`)."""
+    found = np.stack([np.broadcast_to(c, shape) for c in corner_speeds_rad_s(drive)], axis=-1)
     found = np.where(np.isfinite(found), found, 0.0)
-    return np.minimum(np.maximum(found, 0.0), np.broadcast_to(most_mps, shape)[..., None])
+    return np.minimum(np.maximum(found, 0.0), np.broadcast_to(most_rad_s, shape)[..., None])
 
 
-def corner_speeds_mps(drive: Drive) -> tuple[Array, ...]:
-    """Return the speeds at which one limit can hand over to another, in closed form.
+def corner_speeds_rad_s(drive: Drive) -> tuple[Array, ...]:
+    """Return the output speeds at which one limit can hand over to another, in closed form.
 
     Motor current to voltage, motor current to pack current, pack current to voltage, kinks of
     the motor's own curve, and grip to each of the limits, for every gear. A corner that does not
@@ -256,9 +256,9 @@ def corner_speeds_mps(drive: Drive) -> tuple[Array, ...]:
     standby_a, n = controller.standby_a, motor.count
     most_a = np.minimum(controller.motor_current_limit_a, motor.own_current_limit_a)
     amps = [most_a]
-    if drive.grip.known:
-        held_nm = drive.shaft_torque_for_nm(grips_n(drive, LEVEL))
-        amps.append(motor.current_at_torque_a(LEVEL, held_nm))
+    if drive.load.grips:
+        held_nm = drive.shaft_torque_for_nm(drive.load.holds_nm(drive.load.usual))
+        amps.append(motor.current_at_torque_a(AT_REST, held_nm))
     pack_a = controller.battery_current_limit_a
     with np.errstate(invalid="ignore", divide="ignore", over="ignore"):
         each_a = (pack_a - standby_a) / n
@@ -269,5 +269,5 @@ def corner_speeds_mps(drive: Drive) -> tuple[Array, ...]:
             shared_v = pack.power_w(pack_a, standby_a) / (n * amp) - controller.path_drop_v(amp)
             speeds.append(motor.speed_at_voltage_rad_s(amp, held_v))
             speeds.append(motor.speed_at_voltage_rad_s(amp, shared_v))
-    roads = [drive.road_speed_mps(speed) for speed in speeds]
-    return tuple(road / gear for gear in drive.train.gears for road in roads)
+    outputs = [drive.output_rad_s(speed) for speed in speeds]
+    return tuple(output / gear for gear in drive.train.gears for output in outputs)

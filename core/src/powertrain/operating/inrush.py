@@ -2,7 +2,7 @@
 
 With the rotor at rest and no amps limit nothing but resistance holds the current. Rising slowly,
 the throttle lets the back-EMF come along: a ramp of so many percent of duty a second is followed
-in small steps, ``m dv/dt = F(D, v) - F_road``, the tyres holding what they hold.
+in small steps, ``J dw/dt = T(D, w) - T_load``, the load holding what it holds.
 """
 
 from dataclasses import dataclass
@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, scalar
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import LEVEL, grips_n
+from powertrain.load.protocol import asked_nm
 
 RATES_PCT_S = np.geomspace(5.0, 5000.0, 60)
 """Ramps that are looked at, each about an eighth faster than the one before."""
@@ -56,17 +56,17 @@ def fastest_ramp_pct_s(drive: Drive, least_v: float) -> float | None:
     speed: Array = np.zeros(RATES_PCT_S.shape)
     lowest: Array = np.full(RATES_PCT_S.shape, np.inf)
     step_s = 100 / RATES_PCT_S / STEPS
-    holds_n = grips_n(drive, LEVEL)
+    holds_nm = drive.load.holds_nm(drive.load.usual)
     for number in range(1, STEPS + 1):
         duty = number / STEPS
         source_v = duty * pack.voltage_v(controller.standby_a) - controller.switching_v
         ohm = controller.resistance_ohm + duty * duty * motor.count * pack.resistance_ohm
-        turns = drive.motor_speed_rad_s(speed)
+        turns = drive.motor_rad_s(speed)
         amps = np.maximum(motor.current_at_voltage_a(turns, source_v, ohm), 0.0)
         pack_a = duty * motor.count * amps + controller.standby_a
         lowest = np.minimum(lowest, pack.voltage_v(pack_a))
-        push_n = np.minimum(drive.wheel_force_n(motor.shaft_torque_nm(turns, amps)), holds_n)
-        gains = (push_n - drive.road.force_n(speed, LEVEL)) / drive.equivalent_mass_kg
+        torque_nm = np.minimum(drive.output_nm(motor.shaft_torque_nm(turns, amps)), holds_nm)
+        gains = (torque_nm - asked_nm(drive.load, speed, drive.load.usual)) / drive.inertia_kg_m2
         speed = np.maximum(speed + gains * step_s, 0.0)
     does = np.flatnonzero(lowest >= least_v)
     return float(RATES_PCT_S[does[-1]]) if len(does) else None

@@ -6,12 +6,12 @@ import numpy as np
 
 from powertrain.arrays import Array, floats, shape_of, with_axis
 from powertrain.drive import Drive
+from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import (
-    LEVEL,
     FullThrottle,
-    corners_to_mps,
+    corners_to,
     full_throttle,
-    push_n,
+    output_nm,
 )
 from powertrain.operating.peaks import SHIFTS, Peaks, peaks_of
 from powertrain.recorded.numbers import is_recorded
@@ -38,29 +38,29 @@ class Launch:
 def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
     """Return time and distance from standstill to `to_mps`, and the peaks on the way.
 
-    ``t = int m_eq dv/(F - F_road)`` and ``s = int m_eq v dv/(F - F_road)``, by Gauss-Legendre
+    ``t = int J dw/(T - T_load)`` and ``s = int J r w dw/(T - T_load)``, by Gauss-Legendre
     quadrature between the corners of the full-throttle curve, so that no panel holds a kink.
     Coarse, it takes a twentieth of the work: between two corners the points lie as a push that
     falls in a straight line would need them, which keeps it good to about a thousandth up to 99 %
     of top speed.
     """
-    ends = _ends_mps(drive, to_mps)
+    ends = _ends(drive, drive.output_at_mps(floats(to_mps)))
     along = with_axis(drive)
     if not fine:
         return _coarse(along, ends, full_throttle(along, ends))
     speeds, weights = _panels(ends)
     at = full_throttle(along, np.concatenate([ends, speeds], axis=-1))
-    return _summed(along, speeds, weights, at.force_n[..., ends.shape[-1] :], _first(at, ends))
+    return _summed(along, speeds, weights, at.output_nm[..., ends.shape[-1] :], _first(at, ends))
 
 
 def launch_with_peaks(drive: Drive, to_mps: Array, top_mps: Array) -> tuple[Launch, Peaks]:
     """Return a coarse launch with the peaks on the way to top speed, which share their corners."""
-    to_mps, top_mps = floats(to_mps), floats(top_mps)
-    shape = np.broadcast_shapes(shape_of(drive), to_mps.shape, top_mps.shape)
-    corners = np.sort(corners_to_mps(drive, shape, np.maximum(to_mps, top_mps)), axis=-1)
+    to, top = (drive.output_at_mps(floats(speed)) for speed in (to_mps, top_mps))
+    shape = np.broadcast_shapes(shape_of(drive), to.shape, top.shape)
+    corners = np.sort(corners_to(drive, shape, np.maximum(to, top)), axis=-1)
     if not is_recorded(corners):
         corners = _used(corners)
-    to, top = (np.broadcast_to(speed, shape)[..., None] for speed in (to_mps, top_mps))
+    to, top = (np.broadcast_to(speed, shape)[..., None] for speed in (to, top))
     along = with_axis(drive)
     speeds = [np.zeros_like(to), corners, to, top]
     if len(drive.train.gears) > 1:
@@ -73,17 +73,17 @@ def launch_with_peaks(drive: Drive, to_mps: Array, top_mps: Array) -> tuple[Laun
     ends = np.minimum(looked[..., : 2 + corners.shape[-1]], to)
     last = corners.shape[-1] + 1
     beyond = looked[..., : last + 1] > to
-    force_n, battery_a, motor_a = (
+    torque_nm, battery_a, motor_a = (
         np.where(beyond, value[..., last : last + 1], value[..., : last + 1])
-        for value in (at.force_n, at.battery_current_a, at.motor_current_a)
+        for value in (at.output_nm, at.battery_current_a, at.motor_current_a)
     )
-    shared = replace(at, force_n=force_n, battery_current_a=battery_a, motor_current_a=motor_a)
+    shared = replace(at, output_nm=torque_nm, battery_current_a=battery_a, motor_current_a=motor_a)
     return _coarse(along, ends, shared), peaks
 
 
 def _coarse(along: Drive, ends: Array, at: FullThrottle) -> Launch:
-    speeds, weights = _falling(ends, at.force_n - along.road.force_n(ends, LEVEL))
-    return _summed(along, speeds, weights, push_n(along, speeds), _first(at, ends))
+    speeds, weights = _falling(ends, at.output_nm - asked_nm(along.load, ends, along.load.usual))
+    return _summed(along, speeds, weights, output_nm(along, speeds), _first(at, ends))
 
 
 def _first(at: FullThrottle, ends: Array) -> tuple[Array, Array]:
@@ -92,16 +92,16 @@ def _first(at: FullThrottle, ends: Array) -> tuple[Array, Array]:
 
 
 def _summed(
-    along: Drive, speeds: Array, weights: Array, force_n: Array, amps: tuple[Array, Array]
+    along: Drive, speeds: Array, weights: Array, torque_nm: Array, amps: tuple[Array, Array]
 ) -> Launch:
-    spare_n = force_n - along.road.force_n(speeds, LEVEL)
-    stuck = np.any((spare_n <= 0) & (weights > 0), axis=-1)
+    spare_nm = torque_nm - asked_nm(along.load, speeds, along.load.usual)
+    stuck = np.any((spare_nm <= 0) & (weights > 0), axis=-1)
     with np.errstate(divide="ignore", invalid="ignore"):
-        seconds = np.where(weights > 0, weights * along.equivalent_mass_kg / spare_n, 0.0)
+        seconds = np.where(weights > 0, weights * along.inertia_kg_m2 / spare_nm, 0.0)
     battery_a, motor_a = amps
     return Launch(
         time_s=np.where(stuck, np.inf, seconds.sum(axis=-1)),
-        distance_m=np.where(stuck, np.inf, (seconds * speeds).sum(axis=-1)),
+        distance_m=np.where(stuck, np.inf, (seconds * along.speed_mps(speeds)).sum(axis=-1)),
         peak_battery_current_a=battery_a.max(axis=-1),
         peak_motor_current_a=motor_a.max(axis=-1),
     )
@@ -117,17 +117,17 @@ def _panels(ends: Array) -> tuple[Array, Array]:
     return (middle + half * POINTS).reshape(*shape, -1), (half * WEIGHTS).reshape(*shape, -1)
 
 
-def _falling(ends: Array, spare_n: Array) -> tuple[Array, Array]:
-    """Return speeds and weights that are exact for a spare push falling in straight lines.
+def _falling(ends: Array, spare_nm: Array) -> tuple[Array, Array]:
+    """Return speeds and weights that are exact for a spare torque falling in straight lines.
 
-    With ``F = F0 (1 - x/X)``, x the speed above a corner and X where the line comes to nought,
-    ``x = X (1 - e^-s)`` makes ``dx/F`` a constant times ds.
+    With ``T = T0 (1 - x/X)``, x the speed above a corner and X where the line comes to nought,
+    ``x = X (1 - e^-s)`` makes ``dx/T`` a constant times ds.
     """
     low, width = ends[..., :-1], np.diff(ends, axis=-1)
-    before, after = np.maximum(spare_n[..., :-1], 0.0), np.maximum(spare_n[..., 1:], 0.0)
+    before, after = np.maximum(spare_nm[..., :-1], 0.0), np.maximum(spare_nm[..., 1:], 0.0)
     with np.errstate(divide="ignore", invalid="ignore"):
         left = np.where(before > 0, after / before, 1.0)
-    # A push that falls by less than a thousandth, or rises, is followed in even steps.
+    # A torque that falls by less than a thousandth, or rises, is followed in even steps.
     left = np.clip(left, 1e-6, 0.999)
     whole, reach = width / (1 - left), -np.log(left)
     s = COARSE_SHARES * reach[..., None]
@@ -141,14 +141,15 @@ def _falling(ends: Array, spare_n: Array) -> tuple[Array, Array]:
 def launch_at_most(drive: Drive, to_mps: Array) -> Launch:
     """Return bounds from above on time and distance of a launch; its peaks are those at its ends.
 
-    Spare push never rises with speed, so all of the way takes no longer than with what is left
+    Spare torque never rises with speed, so all of the way takes no longer than with what is left
     at the end.
     """
     to_mps = np.broadcast_to(floats(to_mps), np.broadcast_shapes(shape_of(drive), np.shape(to_mps)))
-    at = full_throttle(drive, to_mps)
-    spare_n = at.force_n - drive.road.force_n(to_mps, LEVEL)
+    to = drive.output_at_mps(to_mps)
+    at = full_throttle(drive, to)
+    spare_nm = at.output_nm - asked_nm(drive.load, to, drive.load.usual)
     with np.errstate(divide="ignore"):
-        time_s = np.where(spare_n > 0, drive.equivalent_mass_kg * to_mps / spare_n, np.inf)
+        time_s = np.where(spare_nm > 0, drive.inertia_kg_m2 * to / spare_nm, np.inf)
     return Launch(
         time_s=time_s,
         distance_m=time_s * to_mps,
@@ -157,14 +158,13 @@ def launch_at_most(drive: Drive, to_mps: Array) -> Launch:
     )
 
 
-def _ends_mps(drive: Drive, to_mps: Array) -> Array:
-    """Return the ends of the smooth parts of a launch, along a last axis."""
-    to_mps = floats(to_mps)
-    shape = np.broadcast_shapes(shape_of(drive), to_mps.shape)
-    inner = np.sort(corners_to_mps(drive, shape, to_mps), axis=-1)
+def _ends(drive: Drive, to: Array) -> Array:
+    """Return the ends of the smooth parts of a launch to an output speed, along a last axis."""
+    shape = np.broadcast_shapes(shape_of(drive), to.shape)
+    inner = np.sort(corners_to(drive, shape, to), axis=-1)
     if not is_recorded(inner):
         inner = _used(inner)
-    last = np.broadcast_to(to_mps, shape)[..., None]
+    last = np.broadcast_to(to, shape)[..., None]
     return np.concatenate([np.zeros_like(last), inner, last], axis=-1)
 
 

@@ -9,9 +9,8 @@ from powertrain.arrays import Array, choose, each_array, filled, pick, scalar, s
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
 from powertrain.operating.full_throttle import (
-    LEVEL,
-    fastest_mps,
-    push_n,
+    fastest_rad_s,
+    output_nm,
     without_idle_grip,
 )
 from powertrain.operating.launch import Launch, launch, launch_at_most, launch_with_peaks
@@ -22,9 +21,6 @@ from powertrain.operating.state import State, state_at_full_throttle
 from powertrain.operating.steady import can_hold, steady
 from powertrain.operating.top_speed import at_top_speed, top_speed_mps
 from powertrain.units import kmh_from_mps, mps_from_kmh
-
-USUAL_GRADE_PCT = 8.0
-"""The hill that is looked at when the document names none."""
 
 CRUISE_SHARE = 0.6
 """An ordinary trip as a share of the top speed, when the document names no cruise."""
@@ -38,7 +34,7 @@ class MomentTargets:
     """What the moments ask of a drive, in numbers; `assumed` names what the document left open."""
 
     launch_to_mps: Array
-    climb_grade_pct: Array
+    climb_situation: Array
     climb_mps: Array | None
     cruise_mps: Array
     assumed: tuple[MomentId, ...]
@@ -48,14 +44,14 @@ class MomentTargets:
 class Moment:
     """A drive, or many, at one moment.
 
-    `target_kmh` and `grade_pct` say what was asked; `assumed` that the document left it open;
+    `target_kmh` and `situation` say what was asked; `assumed` that the document left it open;
     `met` whether the drive does it. Where it does not, `state` is what it does instead.
     """
 
     id: MomentId
     state: State
     target_kmh: float | None
-    grade_pct: float
+    situation: float
     assumed: bool
     met: NDArray[np.bool_]
 
@@ -98,12 +94,12 @@ def moments_of(settings: MomentSettings, drive: Drive, *, fine: bool = True) -> 
         Whether the launch is integrated to many digits, or to the four that a comparison needs.
     """
     own_pct = settings.climb_grade_pct
-    grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
+    situation = drive.load.hard if own_pct is None else scalar(own_pct)
     first = pick(drive, 0) if shape_of(drive) else drive
-    tops = _tops_on_hills(first, float(grade_pct))
-    drive = without_idle_grip(drive, np.abs(grade_pct))
-    flat, hill = _flat_and_hill(drive, tops, grade_pct)
-    targets = _targets(settings, grade_pct, float(np.ravel(flat.speed_mps)[0]))
+    tops = _tops_in_situations(first, float(situation))
+    drive = without_idle_grip(drive, np.abs(situation))
+    flat, hill = _flat_and_hill(drive, tops, situation)
+    targets = _targets(settings, drive, situation, float(np.ravel(flat.speed_mps)[0]))
     launching, run, peaks = _launch(drive, targets, flat, fine)
     always = np.ones(np.shape(flat.speed_mps), bool)
     free = free_running_full(drive)
@@ -128,13 +124,13 @@ def steady_moments(settings: MomentSettings, drive: Drive) -> Moments:
     picture too. The document must say where launch, climb and cruise are looked at.
     """
     own_pct = settings.climb_grade_pct
-    grade_pct = scalar(USUAL_GRADE_PCT if own_pct is None else own_pct)
-    targets = _targets(settings, grade_pct, 0.0)
-    state = steady(drive, targets.cruise_mps, LEVEL)
+    situation = drive.load.hard if own_pct is None else scalar(own_pct)
+    targets = _targets(settings, drive, situation, 0.0)
+    state = steady(drive, targets.cruise_mps, drive.load.trip)
     cruise = _told("cruise", state, can_hold(drive, state))
     climb = replace(cruise, id="climb")
     if targets.climb_mps is not None:
-        state = steady(drive, targets.climb_mps, grade_pct)
+        state = steady(drive, targets.climb_mps, situation)
         climb = _told("climb", state, can_hold(drive, state))
     return _standing_in(cruise, targets, climb=climb)
 
@@ -146,22 +142,23 @@ def searched_moments(settings: MomentSettings, drive: Drive, *, timed: bool) -> 
     launch is integrated, or only bounded from above.
     """
     told = steady_moments(settings, drive)
-    targets, level = told.targets, np.zeros(np.shape(told.cruise.met))
+    targets = told.targets
+    level = np.full(np.shape(told.cruise.met), float(drive.load.usual))
     flat = _top_state(drive, top_speed_mps(drive, level, _guess(drive)), level)
-    climb, grade_pct = told.climb, targets.climb_grade_pct
+    climb, situation = told.climb, targets.climb_situation
     assumed = "climb" in targets.assumed
     if targets.climb_mps is None:
-        steep = np.full(level.shape, float(grade_pct))
+        steep = np.full(level.shape, float(situation))
         hill = _top_state(drive, top_speed_mps(drive, steep, _guess(drive)), steep)
         met = hill.limited_by != Limit.CANNOT_MOVE
-        climb = Moment("climb", hill, None, float(grade_pct), assumed, met)
+        climb = Moment("climb", hill, None, float(situation), assumed, met)
     halfway_mps = np.minimum(targets.launch_to_mps, flat.speed_mps) / 2
     if timed:
         run, peaks = launch_with_peaks(drive, targets.launch_to_mps, flat.speed_mps)
     else:
         run = launch_at_most(drive, targets.launch_to_mps)
         peaks = peaks_to(drive, flat.speed_mps)
-    state = state_at_full_throttle(drive, halfway_mps, LEVEL)
+    state = state_at_full_throttle(drive, drive.output_at_mps(halfway_mps), drive.load.usual)
     return Moments(
         launch=Moment("launch", state, None, 0.0, False, np.isfinite(run.time_s)),
         climb=climb,
@@ -178,7 +175,7 @@ def searched_moments(settings: MomentSettings, drive: Drive, *, timed: bool) -> 
 
 def _guess(drive: Drive) -> Array:
     """Return speeds near which the top speeds of unlike drives are looked for."""
-    fastest = filled(fastest_mps(drive), shape_of(drive))
+    fastest = filled(_fastest_mps(drive), shape_of(drive))
     return np.where(np.isfinite(fastest) & (fastest > 0), HILLS_NEAR * fastest, FAR_MPS)
 
 
@@ -186,7 +183,7 @@ def wheels_up_moments(settings: MomentSettings, drive: Drive) -> Moments:
     """Return the wheels in the air, which stand in for all other moments too."""
     free = free_running_full(drive)
     told = _told("wheels_up", free, np.ones(np.shape(free.speed_mps), bool))
-    return _standing_in(told, _targets(settings, scalar(USUAL_GRADE_PCT), 0.0), climb=told)
+    return _standing_in(told, _targets(settings, drive, drive.load.hard, 0.0), climb=told)
 
 
 def _told(which: MomentId, state: State, met: NDArray[np.bool_]) -> Moment:
@@ -208,35 +205,34 @@ def _standing_in(told: Moment, targets: MomentTargets, climb: Moment) -> Moments
     )
 
 
-def _flat_and_hill(drive: Drive, tops: State, grade_pct: Array) -> tuple[State, State]:
+def _flat_and_hill(drive: Drive, tops: State, situation: Array) -> tuple[State, State]:
     """Return the states at top speed on the level and on the hill, of one drive or of many."""
-    grades_pct = tops.grade_pct
-    places = [int(np.searchsorted(grades_pct, grade)) for grade in (0.0, float(grade_pct))]
+    situations = tops.situation
+    places = [
+        int(np.searchsorted(situations, grade))
+        for grade in (float(drive.load.usual), float(situation))
+    ]
     shape = shape_of(drive)
     if shape == ():
         return pick(tops, places[0]), pick(tops, places[1])
-    near_mps, two_pct = tops.speed_mps[places], grades_pct[places][:, None]
+    near_mps, two = tops.speed_mps[places], situations[places][:, None]
     near = None
     if np.all(np.isfinite(near_mps) & (near_mps > 0)):
         near = np.repeat(near_mps[:, None], shape[0], axis=1)
-    found_mps = top_speed_mps(drive, two_pct, near)
+    found_mps = top_speed_mps(drive, two, near)
     speeds_mps = np.array(filled(found_mps, (2, *shape)))
     # The first is known to the last digit already.
     speeds_mps[:, 0] = near_mps
     both = each_array(
-        _top_state(drive, speeds_mps, two_pct), lambda value: filled(value, speeds_mps.shape)
+        _top_state(drive, speeds_mps, two), lambda value: filled(value, speeds_mps.shape)
     )
     return pick(both, 0), pick(both, 1)
 
 
-def _top_state(drive: Drive, speeds_mps: Array, grade_pct: Array) -> State:
+def _top_state(drive: Drive, speeds_mps: Array, situation: Array) -> State:
     """Return the states at top speeds, or overrun where a descent has no top speed."""
-    held_mps = np.where(np.isfinite(speeds_mps), speeds_mps, fastest_mps(drive))
-    return at_top_speed(drive, held_mps, grade_pct)
-
-
-GRADE_STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
-"""Grades people name; the step is taken that spreads four hills over the drive's push."""
+    held_mps = np.where(np.isfinite(speeds_mps), speeds_mps, _fastest_mps(drive))
+    return at_top_speed(drive, held_mps, situation)
 
 
 HILLS_NEAR = 0.8
@@ -246,14 +242,16 @@ FAR_MPS = 10.0
 """Where they are looked for in a drive that has no free speed."""
 
 
-def _tops_on_hills(drive: Drive, own_pct: float) -> State:
-    at_rest_n = float(push_n(drive, LEVEL))
-    steepest_pct = 100 * max(at_rest_n / float(drive.road.weight_n), 0.0)
-    step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])
-    grades_pct = np.unique(np.append(step * np.arange(5.0), own_pct))
-    drive = without_idle_grip(drive, scalar(np.abs(grades_pct).max()))
-    near_mps = np.full(grades_pct.shape, max(HILLS_NEAR * float(fastest_mps(drive)), 1e-6))
-    return _top_state(drive, top_speed_mps(drive, grades_pct, near_mps), grades_pct)
+def _tops_in_situations(drive: Drive, own: float) -> State:
+    at_rest_nm = output_nm(drive, scalar(0.0), drive.load.usual)
+    situations = drive.load.situations(at_rest_nm, own)
+    drive = without_idle_grip(drive, scalar(np.abs(situations).max()))
+    near_mps = np.full(situations.shape, max(HILLS_NEAR * float(_fastest_mps(drive)), 1e-6))
+    return _top_state(drive, top_speed_mps(drive, situations, near_mps), situations)
+
+
+def _fastest_mps(drive: Drive) -> Array:
+    return drive.speed_mps(fastest_rad_s(drive))
 
 
 def _round_kmh(speed_kmh: float) -> float:
@@ -261,17 +259,19 @@ def _round_kmh(speed_kmh: float) -> float:
     return float(f"{speed_kmh:.2g}")
 
 
-def _targets(settings: MomentSettings, grade_pct: Array, top_mps: float) -> MomentTargets:
+def _targets(
+    settings: MomentSettings, drive: Drive, situation: Array, top_mps: float
+) -> MomentTargets:
     said, top_kmh = settings, float(kmh_from_mps(top_mps))
     launch_kmh, cruise_kmh = said.launch_to_kmh, said.cruise_kmh
     if launch_kmh is None:
         launch_kmh = _round_kmh(LAUNCH_SHARE * top_kmh)
     if cruise_kmh is None:
         cruise_kmh = _round_kmh(CRUISE_SHARE * top_kmh)
-    climb_kmh = said.climb_speed_kmh
+    climb_kmh = 0.0 if drive.load.is_held else said.climb_speed_kmh
     return MomentTargets(
         launch_to_mps=scalar(mps_from_kmh(launch_kmh)),
-        climb_grade_pct=grade_pct,
+        climb_situation=situation,
         climb_mps=None if climb_kmh is None else scalar(mps_from_kmh(climb_kmh)),
         cruise_mps=scalar(mps_from_kmh(cruise_kmh)),
         assumed=settings.assumed,
@@ -283,7 +283,7 @@ def _launch(
 ) -> tuple[Moment, Launch | None, Peaks]:
     to_mps = targets.launch_to_mps
     halfway_mps = np.minimum(to_mps, flat.speed_mps) / 2
-    state = state_at_full_throttle(drive, halfway_mps, scalar(0.0))
+    state = state_at_full_throttle(drive, drive.output_at_mps(halfway_mps), drive.load.usual)
     run: Launch | None = None
     if fine or not to_mps > 0:
         peaks = peaks_to(drive, flat.speed_mps)
@@ -296,25 +296,25 @@ def _launch(
 
 
 def _climb(drive: Drive, targets: MomentTargets, hill: State) -> Moment:
-    grade_pct, assumed = targets.climb_grade_pct, "climb" in targets.assumed
+    situation, assumed = targets.climb_situation, "climb" in targets.assumed
     if targets.climb_mps is None:
         met = hill.limited_by != Limit.CANNOT_MOVE
-        return Moment("climb", hill, None, float(grade_pct), assumed, met)
-    state, met = _held_or(drive, targets.climb_mps, grade_pct, hill)
-    return Moment("climb", state, _kmh(targets.climb_mps), float(grade_pct), assumed, met)
+        return Moment("climb", hill, None, float(situation), assumed, met)
+    state, met = _held_or(drive, targets.climb_mps, situation, hill)
+    return Moment("climb", state, _kmh(targets.climb_mps), float(situation), assumed, met)
 
 
 def _cruise(drive: Drive, targets: MomentTargets, flat: State) -> Moment:
-    state, met = _held_or(drive, targets.cruise_mps, scalar(0.0), flat)
+    state, met = _held_or(drive, targets.cruise_mps, drive.load.trip, flat)
     return Moment("cruise", state, _kmh(targets.cruise_mps), 0.0, "cruise" in targets.assumed, met)
 
 
 def _held_or(
-    drive: Drive, speed_mps: Array, grade_pct: Array, top: State
+    drive: Drive, speed_mps: Array, situation: Array, top: State
 ) -> tuple[State, NDArray[np.bool_]]:
     """Return the state that holds a speed, or the one at top speed where none does."""
-    state = steady(drive, speed_mps, grade_pct)
-    holds = can_hold(drive, state) & (speed_mps > 0)
+    state = steady(drive, speed_mps, situation)
+    holds = can_hold(drive, state) & ((speed_mps > 0) | drive.load.is_held)
     if np.all(holds):
         return state, holds
     return choose(holds, state, top), holds

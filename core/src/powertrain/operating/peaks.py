@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import Array, floats, shape_of, with_axis
 from powertrain.drive import Drive
-from powertrain.operating.full_throttle import FullThrottle, corners_to_mps, full_throttle
+from powertrain.operating.full_throttle import FullThrottle, corners_to, full_throttle
 from powertrain.operating.state import State
 from powertrain.recorded.numbers import is_recorded
 
@@ -35,7 +35,7 @@ def peaks_to(drive: Drive, top_mps: Array) -> Peaks:
     Between the corners of the full-throttle curve amps rise or fall all the way, so that the most
     flow at a corner, at rest or at the end.
     """
-    speeds = _looked_at(drive, floats(top_mps))
+    speeds = _looked_at(drive, drive.output_at_mps(floats(top_mps)))
     along = with_axis(drive)
     return peaks_of(along, full_throttle(along, speeds), np.ones(speeds.shape, bool))
 
@@ -48,10 +48,10 @@ def peaks_of(along: Drive, at: FullThrottle, counts: NDArray[np.bool_]) -> Peaks
     return Peaks(*(of.max(axis=-1) for of in (battery_a, motor_a, watts)))
 
 
-def _looked_at(drive: Drive, top_mps: Array) -> Array:
-    shape = np.broadcast_shapes(shape_of(drive), top_mps.shape)
-    last = np.broadcast_to(top_mps, shape)[..., None]
-    columns = corners_to_mps(drive, shape, top_mps)
+def _looked_at(drive: Drive, top: Array) -> Array:
+    shape = np.broadcast_shapes(shape_of(drive), top.shape)
+    last = np.broadcast_to(top, shape)[..., None]
+    columns = corners_to(drive, shape, top)
     if not is_recorded(columns):
         columns = columns[..., np.any(columns > 0, axis=tuple(range(columns.ndim - 1)))]
     found = [np.zeros_like(last), columns, last]

@@ -1,6 +1,7 @@
 """Everything that can be read off a drive at one moment, watt by watt from cells to road."""
 
 from dataclasses import dataclass, replace
+from functools import reduce
 
 import numpy as np
 from numpy.typing import NDArray
@@ -9,7 +10,7 @@ from powertrain.arrays import Array, filled, floats, scalar, shape_of
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import (
     FullThrottle,
-    fastest_mps,
+    fastest_rad_s,
     full_throttle,
     motor_side_power_w,
 )
@@ -32,21 +33,22 @@ class State:
 
     The ledger closes at every part: ``cells_w - pack_heat_w = terminals_w``, less
     ``controller_heat_w`` and the motors' heats ``= shaft_w``, less ``stage_losses_w``
-    ``= road_w``, which is rolling, climbing, air, brakes and speeding up together. `gear` is the
+    ``= output_w``, which is what the load takes, brakes and speeding up together. `gear` is the
     factor of the gear engaged, one where there is no gearbox.
     """
 
     speed_mps: Array
-    grade_pct: Array
+    """Of what the output shaft moves."""
+    situation: Array
     motor_rpm: Array
-    wheel_rpm: Array
+    output_rad_s: Array
     motor_current_a: Array
     battery_current_a: Array
     battery_voltage_v: Array
     motor_voltage_v: Array
     duty: Array
     shaft_torque_nm: Array
-    wheel_torque_nm: Array
+    output_torque_nm: Array
     force_n: Array
     cells_w: Array
     pack_heat_w: Array
@@ -57,10 +59,9 @@ class State:
     turning_heat_w: Array
     shaft_w: Array
     stage_losses_w: tuple[Array, ...]
-    road_w: Array
-    rolling_w: Array
-    climbing_w: Array
-    air_w: Array
+    output_w: Array
+    taken_w: tuple[Array, ...]
+    """What each of the load's `takes` takes."""
     brakes_w: Array
     """What brakes hold back beside the motors, where those may not push more into the pack."""
     speeding_up_w: Array
@@ -69,11 +70,13 @@ class State:
 
     @property
     def efficiency(self) -> Array:
-        """Road power over power at the pack's terminals; NaN where the drive does not push."""
-        pushes = (self.terminals_w > 0) & (self.road_w >= 0)
+        """Output power over power at the pack's terminals; NaN where the drive does not push."""
+        pushes = (self.terminals_w > 0) & (self.output_w >= -ROUNDING * self.terminals_w)
         with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-            share = self.road_w / self.terminals_w
+            share = self.output_w / self.terminals_w
         # Of next to nothing that is drawn while the hill does the work there is none, either.
+        # Of a shaft that turns free the watts are nought, whatever the last digit says.
+        share = np.where(np.abs(share) < ROUNDING, 0.0, share)
         return np.where(pushes & (share <= 1 + ROUNDING), share, np.nan)
 
     @property
@@ -84,79 +87,75 @@ class State:
 
 def state_at(
     drive: Drive,
-    speed_mps: Array,
-    grade_pct: Array,
+    output_rad_s: Array,
+    situation: Array,
     motor_current_a: Array,
     battery_current_a: Array,
     limited_by: NDArray[np.int8],
     gear: Array = ONE,
 ) -> State:
-    """Return the whole state of a drive whose currents at `speed_mps` are known, in `gear`.
+    """Return the whole state of a drive whose currents at a speed are known, in `gear`.
 
-    What the push exceeds the road load by speeds the vehicle up and is booked as such.
+    What the torque exceeds the load's by speeds it up and is booked as such.
     """
     drive = drive.in_gear(gear)
-    pack, motor, road = drive.pack, drive.motor, drive.road
-    n = motor.count
-    speed_mps, grade_pct = floats(speed_mps), floats(grade_pct)
-    speed_rad_s = drive.motor_speed_rad_s(speed_mps)
-    torque_nm = motor.shaft_torque_nm(speed_rad_s, motor_current_a)
-    force_n = drive.wheel_force_n(torque_nm)
+    pack, motor, n = drive.pack, drive.motor, drive.motor.count
+    output_rad_s, situation = floats(output_rad_s), floats(situation)
+    motor_rad_s = drive.motor_rad_s(output_rad_s)
+    torque_nm = motor.shaft_torque_nm(motor_rad_s, motor_current_a)
+    output_nm = drive.output_nm(torque_nm)
     battery_v = pack.voltage_v(battery_current_a)
-    motor_v = motor.voltage_v(speed_rad_s, motor_current_a)
+    motor_v = motor.voltage_v(motor_rad_s, motor_current_a)
     path_drop_v = drive.controller.path_drop_v(motor_current_a)
     path_v = motor_v + path_drop_v
     path_heat_w = n * motor_current_a * path_drop_v
-    shaft_w = n * torque_nm * speed_rad_s
-    rolling_w = road.rolling_n(grade_pct) * speed_mps
-    climbing_w = road.climbing_n(grade_pct) * speed_mps
-    air_w = road.air_n(speed_mps) * speed_mps
-    road_w = force_n * speed_mps
+    shaft_w = n * torque_nm * motor_rad_s
+    output_w = output_nm * output_rad_s
+    taken_w = drive.load.parts_w(output_rad_s, situation)
     with np.errstate(divide="ignore", invalid="ignore"):
         duty = np.where(battery_v > 0, np.minimum(path_v / battery_v, 1.0), 1.0)
     return State(
-        speed_mps=speed_mps,
-        grade_pct=grade_pct,
-        motor_rpm=rpm_from_rad_s(speed_rad_s),
-        wheel_rpm=rpm_from_rad_s(speed_mps / drive.wheel_radius_m),
+        speed_mps=drive.speed_mps(output_rad_s),
+        situation=situation,
+        motor_rpm=rpm_from_rad_s(motor_rad_s),
+        output_rad_s=output_rad_s,
         motor_current_a=motor_current_a,
         battery_current_a=battery_current_a,
         battery_voltage_v=battery_v,
         motor_voltage_v=motor_v,
         duty=duty,
         shaft_torque_nm=torque_nm,
-        wheel_torque_nm=force_n * drive.wheel_radius_m,
-        force_n=force_n,
+        output_torque_nm=output_nm,
+        force_n=drive.force_n(output_nm),
         cells_w=pack.open_circuit_v * battery_current_a,
         pack_heat_w=battery_current_a**2 * pack.resistance_ohm,
         terminals_w=battery_v * battery_current_a,
         controller_heat_w=path_heat_w + battery_v * drive.controller.standby_a,
         copper_heat_w=n * motor.copper_heat_w(motor_current_a),
-        brush_heat_w=n * motor.brush_heat_w(speed_rad_s, motor_current_a),
-        turning_heat_w=n * motor.turning_heat_w(speed_rad_s, motor_current_a),
+        brush_heat_w=n * motor.brush_heat_w(motor_rad_s, motor_current_a),
+        turning_heat_w=n * motor.turning_heat_w(motor_rad_s, motor_current_a),
         shaft_w=shaft_w,
         stage_losses_w=drive.train.stage_losses_w(shaft_w),
-        road_w=road_w,
-        rolling_w=rolling_w,
-        climbing_w=climbing_w,
-        air_w=air_w,
-        brakes_w=np.zeros_like(road_w),
-        speeding_up_w=road_w - rolling_w - climbing_w - air_w,
+        output_w=output_w,
+        taken_w=taken_w,
+        brakes_w=np.zeros_like(output_w),
+        speeding_up_w=reduce(np.subtract, taken_w, output_w),
         limited_by=limited_by,
         gear=gear,
     )
 
 
-def state_at_full_throttle(drive: Drive, speed_mps: Array, grade_pct: Array) -> State:
-    """Return the state at full throttle and `speed_mps`, with what is left for speeding up."""
-    return state_of(drive, speed_mps, grade_pct, full_throttle(drive, speed_mps, grade_pct))
+def state_at_full_throttle(drive: Drive, output_rad_s: Array, situation: Array) -> State:
+    """Return the state at full throttle and a speed, with what is left for speeding up."""
+    at = full_throttle(drive, output_rad_s, situation)
+    return state_of(drive, output_rad_s, situation, at)
 
 
-def state_of(drive: Drive, speed_mps: Array, grade_pct: Array, at: FullThrottle) -> State:
+def state_of(drive: Drive, output_rad_s: Array, situation: Array, at: FullThrottle) -> State:
     """Return the state at a full throttle that is known already."""
     amps, pack_a = at.motor_current_a, at.battery_current_a
     opened = drive.wide_open()
-    return state_at(opened, speed_mps, grade_pct, amps, pack_a, at.limited_by, at.gear)
+    return state_at(opened, output_rad_s, situation, amps, pack_a, at.limited_by, at.gear)
 
 
 def greatest_power(drive: Drive) -> tuple[Array, Array]:
@@ -164,7 +163,7 @@ def greatest_power(drive: Drive) -> tuple[Array, Array]:
 
     Both have the shape of the drives; NaN for a drive that would turn ever faster.
     """
-    fastest = filled(fastest_mps(drive), shape_of(drive))
+    fastest = filled(fastest_rad_s(drive), shape_of(drive))
     ends = np.isfinite(fastest) & (fastest > 0)
     points = np.linspace(0.0, 1.0, POWER_POINTS).reshape(-1, *[1] * fastest.ndim)
     speeds: Array = points * np.where(ends, fastest, 1.0)
@@ -176,13 +175,13 @@ def greatest_power(drive: Drive) -> tuple[Array, Array]:
     return watts, rpm
 
 
-def state_at_force(
-    drive: Drive, speed_mps: Array, grade_pct: Array, force_n: Array, gear: Array = ONE
+def state_at_torque(
+    drive: Drive, output_rad_s: Array, situation: Array, output_nm: Array, gear: Array = ONE
 ) -> State:
-    """Return the part-throttle state that gives `force_n` at `speed_mps`, limits not asked."""
+    """Return the part-throttle state that gives a torque at a speed, limits not asked."""
     drive = drive.in_gear(gear)
-    speed_rad_s = drive.motor_speed_rad_s(speed_mps)
-    current_a = drive.motor.current_at_torque_a(speed_rad_s, drive.shaft_torque_for_nm(force_n))
+    speed_rad_s = drive.motor_rad_s(output_rad_s)
+    current_a = drive.motor.current_at_torque_a(speed_rad_s, drive.shaft_torque_for_nm(output_nm))
     standby_a = drive.controller.standby_a
     power_w = motor_side_power_w(drive, speed_rad_s, current_a)
     battery_a = drive.pack.current_at_power_a(power_w, standby_a)
@@ -190,7 +189,7 @@ def state_at_force(
     most_a = np.minimum(drive.controller.regen_limit_a, drive.pack.charge_a)
     over = battery_a < -most_a
     if is_recorded(over) or not np.any(over):
-        return state_at(drive, speed_mps, grade_pct, current_a, battery_a, nothing, gear)
+        return state_at(drive, output_rad_s, situation, current_a, battery_a, nothing, gear)
     # The brakes take what may not go into the pack.
     most_a = np.where(over, most_a, 0.0)
     back_w = drive.pack.power_w(-most_a, standby_a) / drive.motor.count
@@ -200,6 +199,6 @@ def state_at_force(
     )
     current_a = np.where(over, np.maximum(held_a, current_a), current_a)
     battery_a = np.where(over, -most_a, battery_a)
-    state = state_at(drive, speed_mps, grade_pct, current_a, battery_a, nothing, gear)
+    state = state_at(drive, output_rad_s, situation, current_a, battery_a, nothing, gear)
     rest_w = np.where(over, state.speeding_up_w, 0.0)
     return replace(state, brakes_w=rest_w, speeding_up_w=state.speeding_up_w - rest_w)

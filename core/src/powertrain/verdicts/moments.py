@@ -27,6 +27,8 @@ MOMENT_WORDS = {
 
 Figure = Callable[[State], Array]
 
+TIE = 1e-9
+
 
 def lasting(batch: Batch) -> list[Moment]:
     """Return the moments that last and may stop a build.
@@ -83,7 +85,8 @@ def worst_of(
     found = worst_among(lasting(batch), figure)
     most, place = found.value, found.place
     if peak is not None:
-        place = np.where(peak >= most, PLACES["launch"], place)
+        # Of equal ones, full throttle, whatever the last digit says.
+        place = np.where(peak >= most * (1 - TIE), PLACES["launch"], place)
         most = np.maximum(most, peak)
     hill = assumed_hill(batch)
     if hill is None:
@@ -108,7 +111,7 @@ def moment_at(context: RuleContext, place: NDArray[np.int64] | int) -> Moment:
 def in_words(context: RuleContext, moment: Moment) -> str:
     """Return when something is met, as people say it."""
     if moment.id == "climb" and assumed_hill(context) is not None:
-        return f"on a hill of {moment.grade_pct:g} % that is assumed"
+        return f"on a hill of {moment.situation:g} % that is assumed"
     if moment.id == "cruise" and moment.assumed and moment.target_kmh:
         return f"at a cruise of {moment.target_kmh:g} km/h that is assumed"
     return MOMENT_WORDS[moment.id]

@@ -14,7 +14,7 @@ from powertrain.controller.chopper import dc_for
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.operating.full_throttle import fastest_mps, full_throttle, push_n
+from powertrain.operating.on_road import fastest_mps, full_throttle_at, push_n
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.stated import Stated
 from powertrain.units import kmh_from_mps, mps_from_kmh, rpm_from_rad_s
@@ -88,7 +88,7 @@ def boost(base: Build, helper: Build, tap_cells: int, from_kmh: float) -> BoostA
     speeds = np.linspace(0.0, 1.15 * max(together, alone), POINTS)
     helper_n = np.where(speeds >= start, np.maximum(push_n(aid, speeds), 0.0), 0.0)
     top = max(together, alone)
-    rpm = float(rpm_from_rad_s(aid.motor_speed_rad_s(scalar(top))))
+    rpm = float(rpm_from_rad_s(aid.motor_rad_s(aid.output_at_mps(scalar(top)))))
     feeds_a, feeds_w = _fed_back(aid, top)
     drags = _drag_n(aid, alone)
     share = _tap_share(main, aid, together, base.battery.series, tap_cells)
@@ -136,7 +136,7 @@ def _together(main: Drive, aid: Drive, start: float, fastest: float) -> float:
     speeds = np.linspace(0.0, 1.2 * fastest, 4000)
     both = np.maximum(push_n(main, speeds), 0.0)
     both = both + np.where(speeds >= start, np.maximum(push_n(aid, speeds), 0.0), 0.0)
-    spare = both - main.road.force_n(speeds, scalar(0.0))
+    spare = both - main.wheels.road.force_n(speeds, scalar(0.0))
     # From standstill up it stops at the first speed where nothing is left over.
     short = np.flatnonzero(spare < 0)
     if not len(short) or short[0] == 0:
@@ -148,7 +148,7 @@ def _together(main: Drive, aid: Drive, start: float, fastest: float) -> float:
 
 def _fed_back(aid: Drive, speed_mps: float) -> tuple[float, float]:
     """Return amps and watts into the tap of a helper that is turned faster than its volts."""
-    speed_rad_s = aid.motor_speed_rad_s(scalar(speed_mps))
+    speed_rad_s = aid.motor_rad_s(aid.output_at_mps(scalar(speed_mps)))
     back_v = float(aid.motor.voltage_v(speed_rad_s, scalar(0.0)))
     rest_v = float(aid.pack.open_circuit_v)
     if not np.isfinite(back_v) or back_v <= rest_v:
@@ -161,9 +161,9 @@ def _fed_back(aid: Drive, speed_mps: float) -> tuple[float, float]:
 
 def _drag_n(aid: Drive, speed_mps: float) -> float:
     """Return what turning the idle helper costs at the wheel."""
-    speed_rad_s = aid.motor_speed_rad_s(scalar(speed_mps))
+    speed_rad_s = aid.motor_rad_s(aid.output_at_mps(scalar(speed_mps)))
     torque = float(aid.motor.shaft_torque_nm(speed_rad_s, scalar(0.0)))
-    return max(0.0, -float(aid.wheel_force_n(scalar(torque))))
+    return max(0.0, -float(aid.force_n(aid.output_nm(scalar(torque)))))
 
 
 def _tap_share(main: Drive, aid: Drive, speed_mps: float, cells: int, tap: int) -> float:
@@ -180,7 +180,7 @@ MOST_SHARE = 100.0
 
 
 def _amps(drive: Drive, speed_mps: float) -> float:
-    found = float(full_throttle(drive, scalar(speed_mps)).battery_current_a)
+    found = float(full_throttle_at(drive, scalar(speed_mps)).battery_current_a)
     return max(found, 0.0) if np.isfinite(found) else 0.0
 
 
@@ -229,7 +229,7 @@ def _amps_found(pair: Pair) -> Iterator[BoostFinding]:
     for label, build, drive in pair.sides():
         begin = pair.start if build is pair.helper else 0.0
         speeds = np.linspace(begin, max(pair.top, begin), SPEEDS)
-        at = full_throttle(drive, speeds)
+        at = full_throttle_at(drive, speeds)
         motor_a, pack_a = at.motor_current_a, at.battery_current_a / build.motor.count
         controller = build.controller
         side_a = (
@@ -260,8 +260,8 @@ def _pack_found(pair: Pair) -> Iterator[BoostFinding]:
     """Yield tapped cells that give base and helper together more than they may."""
     battery = pair.base.battery
     speeds = np.linspace(0.0, pair.top, SPEEDS)
-    base_a = np.maximum(full_throttle(pair.main, speeds).battery_current_a, 0.0)
-    aid_a = np.maximum(full_throttle(pair.aid, speeds).battery_current_a, 0.0)
+    base_a = np.maximum(full_throttle_at(pair.main, speeds).battery_current_a, 0.0)
+    aid_a = np.maximum(full_throttle_at(pair.aid, speeds).battery_current_a, 0.0)
     both = base_a + np.where(speeds >= pair.start, aid_a, 0.0)
     most, lasting = float(np.max(both)), float(both[-1])
     if battery.peak_current_a is not None and most > battery.peak_current_a * (1 + 1e-9):
@@ -282,7 +282,7 @@ def _pack_found(pair: Pair) -> Iterator[BoostFinding]:
 def _rpm_found(pair: Pair) -> Iterator[BoostFinding]:
     for label, build, drive in pair.sides():
         limit = build.motor.max_rpm
-        rpm = float(rpm_from_rad_s(drive.motor_speed_rad_s(scalar(pair.top))))
+        rpm = float(rpm_from_rad_s(drive.motor_rad_s(drive.output_at_mps(scalar(pair.top)))))
         if limit is None:
             say = f"{label}'s highest rpm is not known; at the top speed it turns {rpm:,.0f} rpm."
             yield BoostFinding(severity="watch", say=say)

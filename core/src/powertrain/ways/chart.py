@@ -16,7 +16,7 @@ from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
 from powertrain.motor.kinds import winding_of
 from powertrain.operating.free import free_running
-from powertrain.operating.full_throttle import fastest_mps
+from powertrain.operating.on_road import fastest_mps
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.stated import Stated
 from powertrain.units import rpm_from_rad_s
@@ -133,7 +133,9 @@ def _rpm(build: Build, cells: list[int], volts: list[float]) -> tuple[Array, Arr
     near = np.where(np.isfinite(near) & (near > 0), near, 10.0)
     speed = np.broadcast_to(top_speed_mps(drive, np.zeros(count), near), (count,))
     tallest = drive.in_gear(drive.train.gears[-1])
-    loaded = np.broadcast_to(rpm_from_rad_s(tallest.motor_speed_rad_s(speed)), (count,))
+    loaded = np.broadcast_to(
+        rpm_from_rad_s(tallest.motor_rad_s(tallest.output_at_mps(speed))), (count,)
+    )
     return np.array(free).reshape(shape), loaded.reshape(shape)
 
 

@@ -10,7 +10,7 @@ from powertrain.drive import Drive
 from powertrain.match.candidates import Candidates
 from powertrain.match.wish import Mask, OfDrive, Wished
 from powertrain.match.wishes.top_speed import holds, spare_n
-from powertrain.operating.full_throttle import push_n
+from powertrain.operating.on_road import push_n
 from powertrain.units import mps_from_kmh
 
 JUST_MOVES_KMH = 0.1
@@ -36,7 +36,7 @@ def wished(brief: Brief) -> Iterator[Wished]:
 def _push_pct(candidates: Candidates, speed_kmh: float, grade_pct: float) -> Array:
     """Return the push at full throttle as a share of what the hill takes."""
     drive, speed, grade = candidates.batch.drive, scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct)
-    return 100 * push_n(drive, speed, grade) / drive.road.force_n(speed, grade)
+    return 100 * push_n(drive, speed, grade) / drive.wheels.road.force_n(speed, grade)
 
 
 def _moves(grade_pct: float) -> Callable[[Drive], Mask]:

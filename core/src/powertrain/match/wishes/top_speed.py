@@ -9,7 +9,7 @@ from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
 from powertrain.match.candidates import Candidates
 from powertrain.match.wish import Mask, OfDrive, Wished
-from powertrain.operating.full_throttle import push_n
+from powertrain.operating.on_road import push_n
 from powertrain.units import kmh_from_mps, mps_from_kmh
 
 
@@ -41,7 +41,7 @@ def spare_n(drive: Drive, speed_kmh: float, grade_pct: float) -> Array:
     So what is left over at one speed tells on which side of it the top speed lies.
     """
     speed, grade = scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct)
-    return push_n(drive, speed, grade) - drive.road.force_n(speed, grade)
+    return push_n(drive, speed, grade) - drive.wheels.road.force_n(speed, grade)
 
 
 def holds(speed_kmh: float, grade_pct: float) -> Callable[[Drive], Mask]:
@@ -49,7 +49,7 @@ def holds(speed_kmh: float, grade_pct: float) -> Callable[[Drive], Mask]:
 
     def quick(drive: Drive) -> Mask:
         spare = spare_n(drive, speed_kmh, grade_pct)
-        road = drive.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct))
+        road = drive.wheels.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(grade_pct))
         return np.asanyarray(spare >= -1e-9 * np.abs(road))
 
     return quick
@@ -58,7 +58,7 @@ def holds(speed_kmh: float, grade_pct: float) -> Callable[[Drive], Mask]:
 def _stays_below(speed_kmh: float) -> Callable[[Drive], Mask]:
     def quick(drive: Drive) -> Mask:
         spare = spare_n(drive, speed_kmh, 0.0)
-        road = drive.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(0.0))
+        road = drive.wheels.road.force_n(scalar(mps_from_kmh(speed_kmh)), scalar(0.0))
         return np.asanyarray(spare <= 1e-9 * np.abs(road))
 
     return quick

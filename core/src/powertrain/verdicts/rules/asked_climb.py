@@ -5,8 +5,8 @@ from collections.abc import Iterator
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.operating.full_throttle import push_n
 from powertrain.operating.moments import Moment
+from powertrain.operating.on_road import push_n
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import cure
@@ -26,7 +26,7 @@ def judge(batch: Batch) -> Iterator[Finding]:
         # One that is climbed is not worth a word.
         yield Finding("asked_climb", top, wanted, grades(watch=fails), applies=fails)
     else:
-        load = _taken(batch, speed_mps, targets.climb_grade_pct)
+        load = _taken(batch, speed_mps, targets.climb_situation)
         yield Finding("asked_climb", top, wanted, grades(stop=fails), load)
     if "cruise" not in assumed:
         fails, load = ~moments.cruise.met, _taken(batch, targets.cruise_mps, scalar(0.0))
@@ -42,7 +42,7 @@ def _target_kmh(moment: Moment) -> Array:
 def _taken(batch: Batch, speed_mps: Array, grade_pct: Array) -> Array:
     """Return what a speed on a grade takes over what the wheels push there."""
     pushed_n = np.maximum(push_n(batch.drive, speed_mps, grade_pct), 1e-9)
-    return batch.drive.road.force_n(speed_mps, grade_pct) / pushed_n
+    return batch.drive.wheels.road.force_n(speed_mps, grade_pct) / pushed_n
 
 
 def say(context: RuleContext, found: Finding) -> Verdict:
@@ -55,9 +55,9 @@ def say(context: RuleContext, found: Finding) -> Verdict:
     fix = None
     if not moves and not slips:
         fix = cure(context, lambda batch: batch.moments.climb.met)
-    title = f"The {climb.grade_pct:g} % hill is climbed at up to {top:.1f} km/h"
+    title = f"The {climb.situation:g} % hill is climbed at up to {top:.1f} km/h"
     if not moves:
-        title = f"The {climb.grade_pct:g} % hill can't be climbed"
+        title = f"The {climb.situation:g} % hill can't be climbed"
         if top > 0:
             title += f" at {float(found.limit):g} km/h, only at {top:.1f}"
     why = _why(moves, slips, bool(context.build.gearing))

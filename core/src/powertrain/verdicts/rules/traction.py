@@ -5,7 +5,6 @@ from collections.abc import Iterator
 import numpy as np
 
 from powertrain.arrays import scalar
-from powertrain.operating.full_throttle import grips_n
 from powertrain.operating.limits import Limit
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
@@ -19,11 +18,12 @@ LEVEL = scalar(0.0)
 def judge(batch: Batch) -> Iterator[Finding]:
     """Judge the hardest push from standstill, and the acceleration that it gives."""
     yield _grip(batch)
-    lifts = batch.drive.grip.lifting_mps2(LEVEL)
+    lifts = batch.drive.wheels.grip.lifting_mps2(LEVEL)
     if unstated(lifts):
         return
-    spare_n = batch.start.force_n - batch.drive.road.rolling_n(LEVEL)
-    gains = spare_n / batch.drive.equivalent_mass_kg
+    drive = batch.drive
+    spare_nm = batch.start.output_nm - drive.load.still_nm(LEVEL)
+    gains = drive.speed_mps(spare_nm / drive.inertia_kg_m2)
     with np.errstate(divide="ignore", invalid="ignore"):
         share = np.where(lifts > 0, gains / lifts, np.inf)
     severity = grades(stop=gains >= lifts, watch=share > 0.8)
@@ -32,23 +32,23 @@ def judge(batch: Batch) -> Iterator[Finding]:
 
 def slips_on_climb(batch: Batch) -> Mask:
     """Return where the hill is lost for want of grip: it asks more than the tyres put down."""
-    climb, drive = batch.moments.climb, batch.drive
+    climb, wheels = batch.moments.climb, batch.drive.wheels
     targets = batch.moments.targets
-    grade_pct, speed_mps = targets.climb_grade_pct, targets.climb_mps
-    wanted_n = drive.road.force_n(scalar(0.0) if speed_mps is None else speed_mps, grade_pct)
-    return np.asanyarray(~climb.met & (grips_n(drive, grade_pct) < wanted_n))
+    grade_pct, speed_mps = targets.climb_situation, targets.climb_mps
+    wanted_n = wheels.road.force_n(scalar(0.0) if speed_mps is None else speed_mps, grade_pct)
+    return np.asanyarray(~climb.met & (wheels.holds_n(grade_pct) < wanted_n))
 
 
 def _grip(batch: Batch) -> Finding:
-    drive, start = batch.drive, batch.start
-    hill = batch.moments.targets.climb_grade_pct
+    wheels, start = batch.drive.wheels, batch.start
+    hill = batch.moments.targets.climb_situation
     lost, spins = slips_on_climb(batch), start.limited_by == Limit.TRACTION
     stops = lost if assumed_hill(batch) is None else batch.nowhere()
     # Grip lost on a hill is the same in every gear.
     return Finding(
         "traction",
-        np.where(lost, drive.road.still_n(hill), start.force_n),
-        np.where(lost, grips_n(drive, hill), grips_n(drive, LEVEL)),
+        np.where(lost, wheels.road.still_n(hill), start.force_n),
+        np.where(lost, wheels.holds_n(hill), wheels.holds_n(LEVEL)),
         grades(stop=stops, watch=spins | lost),
         np.where(stops, ONLY_STOPS, 0.0),
     )
@@ -60,7 +60,7 @@ def say(context: RuleContext, found: Finding) -> Verdict:
         return _say_lifts(found)
     push_n, holds_n = float(found.value), float(found.limit)
     if bool(slips_on_climb(context)):
-        title = f"The driven wheels slip on the {context.moments.climb.grade_pct:g} % hill"
+        title = f"The driven wheels slip on the {context.moments.climb.situation:g} % hill"
         why = (
             f"The hill asks {push_n:.0f} N and the tyres put down {holds_n:.0f} N there; more "
             "weight on the driven wheels or more driven wheels help; gearing and amps don't."
@@ -72,7 +72,7 @@ def say(context: RuleContext, found: Finding) -> Verdict:
         title = "The driven wheels spin at full throttle from standstill"
     why = f"Tyres put down {holds_n:.0f} N here"
     if context.ratings.vehicle.grip_assumed:
-        why += f" (grip assumed {float(context.drive.grip.friction):.2g})"
+        why += f" (grip assumed {float(context.drive.wheels.grip.friction):.2g})"
     why += "; more weight on them, a softer start or a lower motor amps limit keeps them rolling."
     return verdict(found, "vehicle", title, why, unit="N", moment="launch")
 
@@ -93,7 +93,7 @@ def _say_lifts(found: Finding) -> Verdict:
 
 def unknown(context: RuleContext) -> Iterator[NotJudged]:
     """Yield that the balance is not known."""
-    if unstated(context.drive.grip.lifting_mps2(LEVEL)):
+    if unstated(context.drive.wheels.grip.lifting_mps2(LEVEL)):
         say = "Lifting of the front: height and place of the balance point are not known."
         path = "vehicle.traction.centre_height_m"
         yield NotJudged(id="front_lift", part="vehicle", path=path, say=say)

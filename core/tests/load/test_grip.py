@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from powertrain.arrays import scalar
-from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.launch import launch
 from powertrain.operating.limits import Limit
+from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.top_speed import top_speed, top_speed_mps
 
 G = 9.80665
@@ -36,7 +36,7 @@ def slipping(mass, said, rolling, grade=0.0, front=False):
 def test_the_push_at_which_wheels_slip(drive_with, axle, grade):
     said = {**BALANCE, "driven_axle": axle}
     drive = drive_with({"vehicle.traction": said, **STRONG})
-    at = full_throttle(drive, scalar(0.5), scalar(grade))
+    at = full_throttle_at(drive, scalar(0.5), scalar(grade))
     assert Limit(int(at.limited_by)) == Limit.TRACTION
     wanted = slipping(195, BALANCE, 0.009, grade, axle == "front")
     assert float(at.force_n) == pytest.approx(wanted, rel=1e-9)
@@ -44,11 +44,11 @@ def test_the_push_at_which_wheels_slip(drive_with, axle, grade):
 
 def test_slipping_takes_the_amps_of_the_push_that_is_left(drive_with):
     drive = drive_with({"vehicle.traction": {**BALANCE, "friction": 0.15}, **STRONG})
-    at = full_throttle(drive, scalar(2.0))
-    torque = drive.shaft_torque_for_nm(at.force_n)
+    at = full_throttle_at(drive, scalar(2.0))
+    torque = drive.shaft_torque_for_nm(at.output_nm)
     k = 9.549296585513721 / 60
     assert at.motor_current_a == pytest.approx(float(torque) / k + 1.4)
-    speed = float(drive.motor_speed_rad_s(scalar(2.0)))
+    speed = float(drive.motor_rad_s(drive.output_at_mps(scalar(2.0))))
     power = float(at.motor_current_a) * (k * speed + float(at.motor_current_a) * 0.051)
     volts = 53.3 - float(at.battery_current_a) * 0.075
     assert volts * float(at.battery_current_a) == pytest.approx(power)
@@ -56,7 +56,7 @@ def test_slipping_takes_the_amps_of_the_push_that_is_left(drive_with):
 
 def test_all_wheels_driven_slip_at_all_of_the_weight(drive_with):
     drive = drive_with({"vehicle.traction": {"friction": 0.1, "driven_share": 1}, **STRONG})
-    assert float(full_throttle(drive, scalar(0.0)).force_n) == pytest.approx(0.1 * 195 * G)
+    assert float(full_throttle_at(drive, scalar(0.0)).force_n) == pytest.approx(0.1 * 195 * G)
 
 
 def test_ice_decides_hill_and_launch(drive_with):
@@ -77,9 +77,9 @@ def test_the_front_lifts_where_its_load_vanishes(drive_with):
     for grade in (0.0, 20.0):
         slope = np.arctan(grade / 100)
         wanted = G * (np.cos(slope) * 0.45 / 0.8 - np.sin(slope))
-        assert float(drive.grip.lifting_mps2(scalar(grade))) == pytest.approx(wanted)
+        assert float(drive.wheels.grip.lifting_mps2(scalar(grade))) == pytest.approx(wanted)
     front = drive_with({"vehicle.traction": {**BALANCE, "driven_axle": "front"}})
-    assert np.isinf(float(front.grip.lifting_mps2(scalar(0.0))))
+    assert np.isinf(float(front.wheels.grip.lifting_mps2(scalar(0.0))))
 
 
 @pytest.mark.parametrize(
@@ -90,13 +90,13 @@ def test_the_front_lifts_where_its_load_vanishes(drive_with):
 )  # fmt: skip
 def test_grip_that_nobody_states_is_assumed_by_the_ground(drive_with, mass_kg, rolling, low, high):
     changes = {"vehicle.mass_kg": mass_kg, "vehicle.rolling_resistance": rolling}
-    assert low <= float(drive_with(changes).grip.friction) <= high
+    assert low <= float(drive_with(changes).wheels.grip.friction) <= high
 
 
 def test_stated_grip_is_used_as_given(drive_with):
     for friction in (0.15, 5.0):
         drive = drive_with({"vehicle.traction": {"friction": friction}})
-        assert float(drive.grip.friction) == friction
+        assert float(drive.wheels.grip.friction) == friction
 
 
 def test_a_launch_gains_no_more_than_its_grip(drive_with):
@@ -105,8 +105,11 @@ def test_a_launch_gains_no_more_than_its_grip(drive_with):
                       "motor.resistance_ohm": 0.004,
                       "battery.cell_resistance_mohm": 2})  # fmt: skip
     to_mps = 0.5 * float(top_speed_mps(car, scalar(0.0)))
-    assert to_mps / float(launch(car, scalar(to_mps)).time_s) <= float(car.grip.friction) * 9.80665
+    assert (
+        to_mps / float(launch(car, scalar(to_mps)).time_s)
+        <= float(car.wheels.grip.friction) * 9.80665
+    )
 
 
 def test_lifting_is_not_known_without_a_balance(drive_with):
-    assert np.isinf(float(drive_with({}).grip.lifting_mps2(scalar(0.0))))
+    assert np.isinf(float(drive_with({}).wheels.grip.lifting_mps2(scalar(0.0))))

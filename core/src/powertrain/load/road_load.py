@@ -7,8 +7,8 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.constants import STANDARD_GRAVITY_MPS2
+from powertrain.load.air import density_of
 from powertrain.stated import Stated
-from powertrain.vehicle.air import density_of
 
 
 @dataclass(frozen=True)

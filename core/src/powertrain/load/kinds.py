@@ -1,0 +1,16 @@
+"""The kinds of load there are, by the kind of vehicle that a document names."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from powertrain.load.protocol import Load
+from powertrain.load.wheel_on_road import WheelOnRoad
+from powertrain.stated import Stated
+
+KINDS: Mapping[str, Any] = {"ground": WheelOnRoad}
+
+
+def load_of(build: Stated) -> Load:
+    """Return the load that a document describes."""
+    made: Load = KINDS[build.under("vehicle").word("kind")].of(build)
+    return made

@@ -1,1 +1,0 @@
-"""The vehicle: what the road and the air ask of it."""
