@@ -1,19 +1,14 @@
 """The shape of the bench's answer. Units stand in the names; None is 'there is no such value'."""
 
-from typing import Literal
-
 from pydantic import BaseModel
 
 from powertrain.heat.limits import NodeId
 from powertrain.levers.board import Board
 from powertrain.levers.lever import Lever
+from powertrain.operating.limits import LimitWord
 from powertrain.operating.settings import MomentId
 from powertrain.results import FigureId
 from powertrain.verdicts.verdict import NotJudged, PartId, Verdict
-
-LimitWord = Literal[
-    "voltage", "motor_current", "battery_current", "traction", "cannot_move", "overrun"
-]
 
 
 class Warning(BaseModel):

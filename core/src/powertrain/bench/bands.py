@@ -6,7 +6,7 @@ import numpy as np
 
 from powertrain.arrays import Array, filled
 from powertrain.bench.answer import Band, DoubtAnswer, FigureDoubt, Weak
-from powertrain.bench.numbers import number, state_figures
+from powertrain.bench.numbers import state_figures
 from powertrain.documents.build import Build
 from powertrain.doubt.bands import Shares, bands_of, shares_of
 from powertrain.doubt.draws import DRAWS, Doubt, variants
@@ -15,6 +15,7 @@ from powertrain.heat.limits import NODES
 from powertrain.levers.board import Sweep, sweep_of
 from powertrain.operating.distance import range_km
 from powertrain.operating.steady import energy_wh_per_km
+from powertrain.plain import number
 from powertrain.results import FigureId
 
 DRAWN = slice(1, 1 + DRAWS)

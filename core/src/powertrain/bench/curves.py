@@ -3,13 +3,14 @@
 import numpy as np
 
 from powertrain.arrays import Array
-from powertrain.bench.answer import Crossing, LimitWord, MapAnswer
-from powertrain.bench.numbers import limit_word, listed, number
+from powertrain.bench.answer import Crossing, MapAnswer
 from powertrain.drive import Drive
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import corner_speeds_rad_s
+from powertrain.operating.limits import LimitWord
 from powertrain.operating.moments import Moments
 from powertrain.operating.on_road import fastest_mps, full_throttle_at, push_n
+from powertrain.plain import limit_word, listed, number
 
 CURVE_POINTS, ROAD_POINTS = 48, 25
 

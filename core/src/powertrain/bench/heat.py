@@ -5,12 +5,12 @@ import numpy as np
 from powertrain.arrays import pick
 from powertrain.bench.answer import Band, FirstLimit, HeatLimit, NodeAnswer, StallAnswer
 from powertrain.bench.bands import DRAWN, band_of
-from powertrain.bench.numbers import number
 from powertrain.doubt.draws import DRAWS, Variants
 from powertrain.heat.limits import NODES, NodeId, TemperatureLimits
 from powertrain.heat.stall import stall_seconds
 from powertrain.heat.temperatures import Temperatures, burnt_seconds
 from powertrain.operating.settings import MomentId
+from powertrain.plain import number
 from powertrain.results import Results
 from powertrain.verdicts.context import RuleContext
 

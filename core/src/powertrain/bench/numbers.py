@@ -1,37 +1,12 @@
-"""Numbers of the engine as numbers of an answer, which knows neither NaN nor infinity."""
+"""What answers call the figures of a state, and what the parts of a drive sum up to."""
 
-import math
 from collections.abc import Iterable
-from typing import Any, cast
-
-import numpy as np
 
 from powertrain.arrays import Array
-from powertrain.bench.answer import LimitWord
 from powertrain.documents.build import Build
 from powertrain.load.protocol import Load
-from powertrain.operating.limits import Limit
 from powertrain.operating.state import State
 from powertrain.units import rpm_from_rad_s
-
-_WORDS = {int(limit): cast(LimitWord | None, limit.words) for limit in Limit}
-
-
-def number(value: Any) -> float | None:
-    """Return a plain float, None for what is not finite."""
-    plain = float(value)
-    return plain if math.isfinite(plain) else None
-
-
-def listed(values: Any) -> list[float]:
-    """Return an array as a list of plain floats."""
-    plain: list[float] = np.asarray(values, float).tolist()
-    return plain
-
-
-def limit_word(code: Any) -> LimitWord | None:
-    """Return the open formats' name of a limit."""
-    return _WORDS[int(code)]
 
 
 def state_figures(load: Load, state: State) -> dict[str, Array]:

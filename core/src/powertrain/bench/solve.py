@@ -18,7 +18,7 @@ from powertrain.bench.answer import (
 from powertrain.bench.bands import doubt_answer, moment_bands
 from powertrain.bench.curves import map_of
 from powertrain.bench.heat import burnt_bands, first_limit, limits_answer, nodes_at, stall_answer
-from powertrain.bench.numbers import drive_kg, limit_word, listed, number, state_figures, total
+from powertrain.bench.numbers import drive_kg, state_figures, total
 from powertrain.compile.build import compile_build
 from powertrain.compile.ratings import CurrentRating
 from powertrain.documents.build import Build
@@ -34,6 +34,7 @@ from powertrain.operating.distance import range_km, usable_wh
 from powertrain.operating.settings import MOMENT_IDS, MomentId
 from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km
+from powertrain.plain import limit_word, listed, number
 from powertrain.results import first_of
 from powertrain.stated import Stated
 from powertrain.verdicts.context import RuleContext

@@ -8,7 +8,6 @@ from pydantic import BaseModel
 
 from powertrain.bench.answer import Band
 from powertrain.bench.bands import drive_bands, figure_bands
-from powertrain.bench.numbers import number
 from powertrain.compile.build import compile_limits, with_moments
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
@@ -17,6 +16,7 @@ from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.ladder.reasons import alone, stops_now, why
 from powertrain.ladder.rungs import Rungs, launch_n
+from powertrain.plain import number
 from powertrain.results import FigureId
 
 Choice = Literal["fastest", "coolest", "strongest", "easiest"]

@@ -9,7 +9,6 @@ from pydantic import BaseModel
 from powertrain.arrays import scalar
 from powertrain.bench.answer import Band
 from powertrain.bench.bands import figure_bands
-from powertrain.bench.numbers import number
 from powertrain.documents.brief import Brief
 from powertrain.match.judged import Judged, Key, WishResult, judge
 from powertrain.match.options import Options
@@ -17,6 +16,7 @@ from powertrain.match.ranking import CRITERIA, ordered
 from powertrain.match.reasons import in_words
 from powertrain.match.search import Search
 from powertrain.motor.kinds import make_of
+from powertrain.plain import number
 from powertrain.stated import Stated
 
 NEAR_TIE = 0.01

@@ -1,6 +1,12 @@
 """What sets the drive's edge at full throttle."""
 
 from enum import IntEnum
+from typing import Literal
+
+LimitWord = Literal[
+    "voltage", "motor_current", "battery_current", "traction", "cannot_move", "overrun"
+]
+"""Names of limits in the open formats."""
 
 
 class Limit(IntEnum):

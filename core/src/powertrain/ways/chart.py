@@ -8,7 +8,6 @@ from pydantic import BaseModel
 from powertrain.arrays import Array
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.bench.bands import drive_bands
-from powertrain.bench.numbers import number
 from powertrain.compile.build import compile_drive
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
@@ -18,6 +17,7 @@ from powertrain.motor.kinds import winding_of
 from powertrain.operating.free import free_running
 from powertrain.operating.on_road import fastest_mps
 from powertrain.operating.top_speed import top_speed_mps
+from powertrain.plain import number
 from powertrain.stated import Stated
 from powertrain.units import rpm_from_rad_s
 from powertrain.verdicts.rules.rpm_window import FAST_RPM, HIGH_RPM, LOW_RPM, SMALL_KG

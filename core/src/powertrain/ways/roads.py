@@ -10,7 +10,6 @@ from pydantic import BaseModel
 from powertrain.arrays import scalar
 from powertrain.bench.answer import Band
 from powertrain.bench.bands import figure_bands
-from powertrain.bench.numbers import number
 from powertrain.compile.build import compile_build, compile_drive, with_moments
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
@@ -24,6 +23,7 @@ from powertrain.levers.rules.winding import wound_to
 from powertrain.motor.kinds import can_be_timed, winding_of
 from powertrain.motor.timing import acting_deg
 from powertrain.operating.top_speed import top_speed_mps
+from powertrain.plain import number
 from powertrain.results import figures_of, results_of
 from powertrain.stated import Stated
 from powertrain.units import kmh_from_mps

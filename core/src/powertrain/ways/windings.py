@@ -8,7 +8,6 @@ from pydantic import BaseModel
 from powertrain.arrays import Array, scalar
 from powertrain.bench.answer import Band
 from powertrain.bench.bands import drive_bands, figure_bands
-from powertrain.bench.numbers import limit_word, number
 from powertrain.compile.build import compile_build, compile_drive, with_moments
 from powertrain.documents.build import Build
 from powertrain.documents.motor import MotorDocument
@@ -21,6 +20,7 @@ from powertrain.levers.rules.winding import PREFERRED, limit_with, wound_to
 from powertrain.motor.kinds import winding_of
 from powertrain.operating.limits import Limit
 from powertrain.operating.state import greatest_power
+from powertrain.plain import limit_word, number
 from powertrain.results import figures_of, results_of
 from powertrain.stated import Stated
 
