@@ -25,7 +25,7 @@ from powertrain.bench.solve import solve
 from powertrain.compare.baseline import BaselineAnswer, baseline
 from powertrain.compare.compared import CompareAnswer, compare
 from powertrain.documents.build import Build as BuildDocument
-from powertrain.documents.describe import all_fields, changes_between, fields_of_facts
+from powertrain.documents.describe import all_fields, changes_between, fields_of_facts, motor_kinds
 from powertrain.documents.reading import check_build
 from powertrain.documents.table import write_rows
 from powertrain.errors import Refusal
@@ -81,6 +81,7 @@ def fields(request: HttpRequest) -> schemas.FieldList:
         fields=all_fields(),
         motor_facts=fields_of_facts(MotorFacts, "motor."),
         cell_facts=fields_of_facts(CellFacts, "cell."),
+        motor_kinds=motor_kinds(),
     )
 
 

@@ -11,7 +11,7 @@ from common.schemas import ErrorBody
 from powertrain.bench.answer import Answer, StateAnswer
 from powertrain.compare.terms import Terms
 from powertrain.documents.build import Build as BuildDocument
-from powertrain.documents.describe import FieldInfo
+from powertrain.documents.describe import FieldInfo, KindName
 from powertrain.levers.operations import Operation
 
 Number = Annotated[int, Field(ge=1, le=2_000_000_000)]
@@ -186,6 +186,7 @@ class FieldList(Schema):
     fields: list[FieldInfo]
     motor_facts: list[FieldInfo]
     cell_facts: list[FieldInfo]
+    motor_kinds: list[KindName]
 
 
 class CompareRequest(Schema):

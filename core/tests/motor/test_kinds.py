@@ -9,7 +9,7 @@ import pytest
 from core.tests.conftest import document_with
 from powertrain.arrays import scalar
 from powertrain.compile.build import compile_drive
-from powertrain.documents.motor import PackagedMotor, PermanentMagnetMotor, SeriesWoundMotor
+from powertrain.documents.motors import PackagedMotor, PermanentMagnetMotor, SeriesWoundMotor
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 from powertrain.levers.operations import Turn, carry_out

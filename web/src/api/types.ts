@@ -26,6 +26,7 @@ export type Verdict = Schemas["Verdict"];
 export type Lever = Schemas["Lever"];
 export type PartId = Lever["part"];
 export type FieldInfo = Schemas["FieldInfo"];
+export type KindName = Schemas["KindName"];
 export type Provenance = Schemas["Provenance"];
 export type Operation =
   | Schemas["Press"]

@@ -8,7 +8,7 @@ from pydantic_core import PydanticCustomError
 from powertrain.documents.electrics import Battery, Controller
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.model import Model
-from powertrain.documents.motor import MotorDocument
+from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import PartRef
 from powertrain.documents.vehicle import Conditions, Stage, Vehicle, Wheel
 

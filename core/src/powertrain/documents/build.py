@@ -12,7 +12,7 @@ from pydantic_core import PydanticCustomError
 from powertrain.documents.electrics import Battery, Controller, Wiring
 from powertrain.documents.fields import Number, choice, measure, words
 from powertrain.documents.model import Model
-from powertrain.documents.motor import MotorDocument
+from powertrain.documents.motors import MotorDocument
 from powertrain.documents.vehicle import Conditions, Stage, Vehicle, Wheel
 
 FORMAT = "young-torrent.build/1"

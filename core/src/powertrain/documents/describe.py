@@ -9,15 +9,10 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo as PydanticField
 
 from powertrain.documents import build
-from powertrain.documents.motor import (
-    Motor,
-    PackagedMotor,
-    PermanentMagnetMotor,
-    SeriesWoundMotor,
-)
+from powertrain.documents.motors import MOTOR_DOCUMENTS, SharedMotor
 from powertrain.documents.paths import differences
 from powertrain.documents.shelf import KINDS
-from powertrain.documents.vehicle import FixedStage, GearboxStage, ToothedStage
+from powertrain.documents.vehicle import STAGE_DOCUMENTS
 
 FieldKind = Literal["number", "whole", "choice", "choices", "text", "pair", "list"]
 
@@ -68,6 +63,23 @@ def fields_of_facts(part: type[BaseModel], prefix: str) -> list[FieldInfo]:
     ]
 
 
+class KindName(BaseModel):
+    """A kind of part, and what people call it."""
+
+    kind: str
+    label: str
+
+
+def motor_kinds() -> list[KindName]:
+    """Return the kinds of motor that there are."""
+    return [KindName(kind=kind_of(motor), label=motor.label) for motor in MOTOR_DOCUMENTS]
+
+
+def kind_of(model: type[BaseModel]) -> str:
+    """Return the word by which a document names a kind."""
+    return str(get_args(model.model_fields["kind"].annotation)[0])
+
+
 @cache
 def part_fields(kind: str) -> tuple[FieldInfo, ...]:
     """Return every single field of a kind of part on the shelf, as `all_fields` of a build."""
@@ -80,11 +92,9 @@ def part_fields(kind: str) -> tuple[FieldInfo, ...]:
 
 
 UNIONS: dict[str, tuple[type[BaseModel] | None, str, tuple[type[BaseModel], ...]]] = {
-    "gearing": (None, "gearing.*.", (ToothedStage, FixedStage, GearboxStage)),
-    "motor": (
-        Motor, "motor.", (PermanentMagnetMotor, SeriesWoundMotor, PackagedMotor)
-    ),
-}  # fmt: skip
+    "gearing": (None, "gearing.*.", STAGE_DOCUMENTS),
+    "motor": (SharedMotor, "motor.", MOTOR_DOCUMENTS),
+}
 """Parts of which there are kinds: what all kinds have, the path of their fields, the kinds."""
 
 

@@ -10,8 +10,10 @@ from pydantic_core import ErrorDetails
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.build import Build
 from powertrain.documents.model import Model
+from powertrain.documents.motors import MOTOR_DOCUMENTS
 from powertrain.documents.text import parse
 from powertrain.documents.upgrade import upgraded
+from powertrain.documents.vehicle import STAGE_DOCUMENTS
 from powertrain.errors import Refusal
 
 Document = TypeVar("Document", bound=BaseModel)
@@ -56,15 +58,9 @@ def _form_of(kind: type[BaseModel]) -> str | None:
 
 
 TAGS = {
-    "permanent_magnet",
-    "series_wound",
-    "packaged",
-    "chain",
-    "belt",
-    "spur",
-    "planetary",
-    "fixed",
-    "gearbox",
+    kind
+    for model in (*MOTOR_DOCUMENTS, *STAGE_DOCUMENTS)
+    for kind in get_args(model.model_fields["kind"].annotation)
 }
 """Words that pydantic puts into the place of an error to say which kind was tried."""
 

@@ -14,7 +14,7 @@ from powertrain.documents.build import Provenance
 from powertrain.documents.electrics import Battery, Chemistry, Controller
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.model import Model
-from powertrain.documents.motor import MotorDocument
+from powertrain.documents.motors import MotorDocument
 from powertrain.documents.vehicle import ToothStrength, Wheel
 
 FORMAT = "young-torrent.shelf/1"

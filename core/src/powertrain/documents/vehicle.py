@@ -200,3 +200,5 @@ class FixedStage(Model):
 
 
 Stage = Annotated[ToothedStage | FixedStage | GearboxStage, Field(discriminator="kind")]
+
+STAGE_DOCUMENTS: tuple[type[Model], ...] = (ToothedStage, FixedStage, GearboxStage)

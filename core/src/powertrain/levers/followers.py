@@ -10,14 +10,17 @@ from typing import Any
 
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.build import Build
-from powertrain.documents.motor import PermanentMagnetMotor
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
-from powertrain.motor.kinds import rewound
+from powertrain.motor.kinds import rewound, winding_of
 from powertrain.stated import Stated
 
 Follows = Callable[[Build, Build], float | None]
 """What a guess becomes, given the build before and after; None where it can't be told."""
+
+
+WOUND_BY = "motor.kv_rpm_per_v"
+"""The number of a winding that people type, and whose other constants then follow."""
 
 
 def _resistance_of_cells(before: Build, after: Build) -> float:
@@ -35,10 +38,11 @@ def _volts_of_cells(before: Build, after: Build) -> float:
 
 def _of_winding(constant: str) -> Follows:
     def follows(before: Build, after: Build) -> float | None:
-        was, now = before.motor, after.motor
-        if not isinstance(was, PermanentMagnetMotor) or not isinstance(now, PermanentMagnetMotor):
+        was, now = Stated(before.motor), Stated(after.motor)
+        one, other = winding_of(was), winding_of(now)
+        if one is None or other is None or not one.path == other.path == WOUND_BY:
             return None
-        return rewound(Stated(was), now.kv_rpm_per_v / was.kv_rpm_per_v).get(constant)
+        return rewound(was, other.value / one.value).get(constant)
 
     return follows
 
@@ -47,8 +51,8 @@ FOLLOWERS: tuple[tuple[tuple[str, ...], str, Follows], ...] = (
     (("battery.chemistry", "battery.cell_capacity_ah"), "battery.cell_resistance_mohm",
      _resistance_of_cells),
     (("battery.chemistry",), "battery.cell_voltage_v", _volts_of_cells),
-    (("motor.kv_rpm_per_v",), "motor.resistance_ohm", _of_winding("resistance_ohm")),
-    (("motor.kv_rpm_per_v",), "motor.no_load_current_a", _of_winding("no_load_current_a")),
+    ((WOUND_BY,), "motor.resistance_ohm", _of_winding("resistance_ohm")),
+    ((WOUND_BY,), "motor.no_load_current_a", _of_winding("no_load_current_a")),
 )  # fmt: skip
 """What is typed, the guess that follows it, and how."""
 

@@ -10,7 +10,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from powertrain.documents.build import Provenance
-from powertrain.documents.motor import Motor
+from powertrain.documents.motors import MotorKind, SharedMotor
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
@@ -60,7 +60,7 @@ class Turn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     do: Literal["turn"]
-    kind: Literal["permanent_magnet", "series_wound", "packaged"]
+    kind: MotorKind
 
 
 Operation = Annotated[Press | SetValues | Describe | Learn | Turn, Field(discriminator="do")]
@@ -115,7 +115,7 @@ def _turned(document: dict[str, Any], kind: str) -> dict[str, Any]:
         return document
     volts = build.battery.series * build.battery.cell_voltage_v
     # What all kinds share stays as it was said.
-    shared = set(Motor.model_fields) & build.motor.model_fields_set
+    shared = set(SharedMotor.model_fields) & build.motor.model_fields_set
     kept = build.motor.model_dump(mode="json", include=shared, exclude_none=True)
     made = {"kind": kind, **turned(Stated(build.motor), kind, volts), **kept}
     after = changed(document, {"motor": made})

@@ -15,7 +15,7 @@ from pydantic import BaseModel
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.describe import FieldInfo, part_fields
 from powertrain.documents.electrics import Battery, Controller
-from powertrain.documents.motor import PermanentMagnetMotor
+from powertrain.documents.motors import PermanentMagnetMotor
 from powertrain.identify.cell import MOHM
 from powertrain.listing import controller, motor, pack
 from powertrain.listing.derived import derived

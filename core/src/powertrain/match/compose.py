@@ -10,7 +10,7 @@ from powertrain.controller.chopper import dc_for
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import FORMAT, Build, Moments
 from powertrain.documents.electrics import Battery
-from powertrain.documents.motor import MotorDocument
+from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import ControllerPart
 from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage
 from powertrain.motor.kinds import driven_by

@@ -11,7 +11,7 @@ from powertrain.compile.build import compile_build
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.brief import Brief
 from powertrain.documents.electrics import Battery, Controller
-from powertrain.documents.motor import MotorDocument
+from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import ControllerPart, MotorPart, Shelf
 from powertrain.errors import Refusal
 from powertrain.gearing.clearance import most_on_axle_mm

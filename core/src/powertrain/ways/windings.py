@@ -10,7 +10,7 @@ from powertrain.bench.answer import Band
 from powertrain.bench.bands import drive_bands, figure_bands
 from powertrain.compile.build import compile_build, compile_drive, with_moments
 from powertrain.documents.build import Build
-from powertrain.documents.motor import MotorDocument
+from powertrain.documents.motors import MotorDocument
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf

@@ -3289,6 +3289,18 @@ export interface components {
             motor_facts: components["schemas"]["FieldInfo"][];
             /** Cell Facts */
             cell_facts: components["schemas"]["FieldInfo"][];
+            /** Motor Kinds */
+            motor_kinds: components["schemas"]["KindName"][];
+        };
+        /**
+         * KindName
+         * @description A kind of part, and what people call it.
+         */
+        KindName: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
         };
         /**
          * Contradiction

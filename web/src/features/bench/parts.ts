@@ -1,6 +1,7 @@
 import type {
   Answer,
   BuildDocument,
+  KindName,
   MomentAnswer,
   MomentId,
   PartId,
@@ -24,12 +25,6 @@ export const PARTS: PartInfo[] = [
   { id: "vehicle", title: "Vehicle and trip", sections: ["vehicle", "conditions", "moments"] },
 ];
 
-export const MOTOR_KINDS: Record<BuildDocument["motor"]["kind"], string> = {
-  permanent_magnet: "permanent magnets",
-  series_wound: "series-wound",
-  packaged: "with its inverter",
-};
-
 const CHEMISTRY: Record<BuildDocument["battery"]["chemistry"], string> = {
   lipo: "LiPo",
   li_ion: "Li-ion",
@@ -39,7 +34,7 @@ const CHEMISTRY: Record<BuildDocument["battery"]["chemistry"], string> = {
 };
 
 /** What a part is, in a few words: its name if it has one. */
-export function partLine(part: PartId, document: BuildDocument): string {
+export function partLine(part: PartId, document: BuildDocument, motorKinds: KindName[]): string {
   const { battery, controller, motor, gearing, wheel } = document;
   switch (part) {
     case "pack":
@@ -50,7 +45,7 @@ export function partLine(part: PartId, document: BuildDocument): string {
     case "controller":
       return controller.name ?? "unnamed";
     case "motor":
-      return motor.name ?? MOTOR_KINDS[motor.kind];
+      return motor.name ?? kindLabel(motorKinds, motor.kind);
     case "gearing":
       return gearing.length === 0 ? "hub motor, no gearing" : gearing.map((s) => s.kind).join(", ");
     case "wheel":
@@ -59,6 +54,10 @@ export function partLine(part: PartId, document: BuildDocument): string {
       return `${digits(document.vehicle.mass_kg)} kg rolling`;
   }
 }
+
+/** What people call a kind of motor. */
+export const kindLabel = (kinds: KindName[], kind: string): string =>
+  kinds.find((one) => one.kind === kind)?.label ?? "";
 
 /** The part whose bank holds a document path. */
 export const partOfPath = (path: string): PartId =>

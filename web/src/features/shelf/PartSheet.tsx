@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { ApiError } from "../../api/client";
+import { fieldList } from "../../api/queries";
 import {
   addPart,
   bringPartBack,
@@ -164,13 +165,8 @@ export function PartSheet({ kind, id, onOpen, onClose }: Props) {
   );
 }
 
-const SORTS = [
-  ["permanent_magnet", "permanent magnets"],
-  ["series_wound", "series-wound"],
-  ["packaged", "with its inverter"],
-] as const;
-
 function MotorSort({ draft, onChange }: { draft: Draft; onChange: (draft: Draft) => void }) {
+  const kinds = useQuery(fieldList).data?.motor_kinds ?? [];
   return (
     <label className="block text-[13px] font-semibold sm:col-span-2">
       Kind
@@ -179,9 +175,9 @@ function MotorSort({ draft, onChange }: { draft: Draft; onChange: (draft: Draft)
         onChange={(event) => onChange(withValue(draft, "motor.kind", event.target.value))}
         className="min-h-11 w-full rounded-md border border-line bg-paper px-2 text-[14px] font-normal sm:min-h-8"
       >
-        {SORTS.map(([id, words]) => (
-          <option key={id} value={id}>
-            {words}
+        {kinds.map(({ kind, label }) => (
+          <option key={kind} value={kind}>
+            {label}
           </option>
         ))}
       </select>

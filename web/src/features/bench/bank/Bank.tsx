@@ -1,4 +1,6 @@
+import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
+import { fieldList } from "../../../api/queries";
 import type { MomentId, PartId } from "../../../api/types";
 import { SeverityMark } from "../../../ui/Severity";
 import { Stepper } from "../../../ui/Stepper";
@@ -22,6 +24,7 @@ export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
   const { bench, state, moment, open, onOpen } = rest;
   const lever = useLever(bench, state.build.pinned.document);
   const { answer, pinned, document } = state;
+  const kinds = useQuery(fieldList).data?.motor_kinds ?? [];
   if (!answer) return null;
   const info = PARTS.find((item) => item.id === part);
   const severity = worstSeverity(answer.verdicts, part);
@@ -41,7 +44,7 @@ export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
           {open === part ? "close" : "open"}
         </span>
       </button>
-      <p className="truncate text-[12px] text-soft">{partLine(part, document)}</p>
+      <p className="truncate text-[12px] text-soft">{partLine(part, document, kinds)}</p>
       <PartFigures
         part={part}
         answer={answer}

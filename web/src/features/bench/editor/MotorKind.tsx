@@ -1,11 +1,13 @@
+import { useQuery } from "@tanstack/react-query";
+import { fieldList } from "../../../api/queries";
 import type { BuildDocument } from "../../../api/types";
 import type { BenchState, Workbench } from "../../../workbench/workbench";
-import { MOTOR_KINDS } from "../parts";
 
 type Kind = BuildDocument["motor"]["kind"];
 
 /** Which kind of motor it is; another kind begins with constants about as fast and as strong. */
 export function MotorKind({ bench, state }: { bench: Workbench; state: BenchState }) {
+  const kinds = useQuery(fieldList).data?.motor_kinds ?? [];
   return (
     <label className="mb-3 flex flex-wrap items-center gap-2 text-[13px]">
       <span className="font-semibold">Kind of motor</span>
@@ -14,9 +16,9 @@ export function MotorKind({ bench, state }: { bench: Workbench; state: BenchStat
         value={state.document.motor.kind}
         onChange={(event) => bench.act({ do: "turn", kind: event.target.value as Kind })}
       >
-        {(Object.keys(MOTOR_KINDS) as Kind[]).map((kind) => (
+        {kinds.map(({ kind, label }) => (
           <option key={kind} value={kind}>
-            {MOTOR_KINDS[kind]}
+            {label}
           </option>
         ))}
       </select>
