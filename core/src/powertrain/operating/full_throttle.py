@@ -12,6 +12,9 @@ from powertrain.operating.limits import Limit
 
 AT_REST = scalar(0.0)
 
+TIE = 1e-9
+"""Share of a torque by which two gears must differ to be told apart."""
+
 
 @dataclass(frozen=True)
 class FullThrottle:
@@ -64,7 +67,9 @@ def full_throttle(
     best = _in_gear(drive.in_gear(gears[0]), output_rad_s, situation, gears[0])
     for gear in gears[1:]:
         other = _in_gear(drive.in_gear(gear), output_rad_s, situation, gear)
-        best = choose(other.output_nm > best.output_nm, other, best)
+        # Of gears that push the same the shorter stays, whatever the last digit says.
+        more = other.output_nm > best.output_nm + TIE * np.abs(best.output_nm)
+        best = choose(more, other, best)
     return best
 
 
