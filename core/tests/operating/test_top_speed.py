@@ -16,9 +16,9 @@ from powertrain.documents.reading import check_build
 from powertrain.operating.free import free_running
 from powertrain.operating.limits import Limit
 from powertrain.operating.on_road import full_throttle_at
-from powertrain.operating.roots import falling_root
 from powertrain.operating.steady import can_hold, energy_wh_per_km, steady
 from powertrain.operating.top_speed import top_speed, top_speed_mps
+from powertrain.roots import falling_root
 
 
 def test_voltage_limited_top_speed_by_hand(drive_with):

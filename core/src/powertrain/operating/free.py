@@ -8,8 +8,8 @@ from powertrain.arrays import Array
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import fastest_rad_s, full_throttle
 from powertrain.operating.limits import Limit
-from powertrain.operating.roots import falling_root
 from powertrain.operating.state import State, state_of
+from powertrain.roots import falling_root
 
 
 @dataclass(frozen=True)

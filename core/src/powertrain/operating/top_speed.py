@@ -15,9 +15,9 @@ from powertrain.operating.full_throttle import (
     torque_by_limit,
 )
 from powertrain.operating.limits import Limit
-from powertrain.operating.roots import falling_root, root_near
 from powertrain.operating.state import State, state_at_full_throttle
 from powertrain.recorded.numbers import is_recorded, left_over
+from powertrain.roots import falling_root, root_near
 
 NEAR_ENOUGH, NEAR_STEPS = 1e-6, 4
 """Torque left over at a variant's top speed, as a share of what the load asks, and the steps of
