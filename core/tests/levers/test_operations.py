@@ -70,7 +70,7 @@ def test_what_makes_no_build_is_refused_at_its_place(operation, where):
     assert before == document_with(GUESSED)
 
 
-@pytest.mark.parametrize("kind", ["series_wound", "packaged"])
+@pytest.mark.parametrize("kind", ["series_wound", "packaged", "induction"])
 def test_a_motor_turned_into_another_kind_keeps_what_both_say_and_guesses_the_rest(kind):
     before = document_with({"motor.mass_kg": 2.6, "motor.continuous_current_a": 55})
     after = carry_out(before, Turn(do="turn", kind=kind))

@@ -287,7 +287,7 @@ def test_turbo_acts_at_full_throttle_alone():
     assert float(left) == pytest.approx(0, abs=1e-6 * float(state.terminals_w))
 
 
-@pytest.mark.parametrize("kind", ["series_wound", "packaged", "permanent_magnet"])
+@pytest.mark.parametrize("kind", ["series_wound", "packaged", "induction", "permanent_magnet"])
 def test_another_kind_begins_about_as_fast(kind):
     document = carry_out(document_with({"motor.mass_kg": 2.6}), Turn(do="turn", kind=kind))
     assert document["motor"]["kind"] == kind

@@ -6,6 +6,7 @@ from typing import Any
 import numpy as np
 
 from powertrain.arrays import scalar
+from powertrain.motor.induction import Induction
 from powertrain.motor.packaged import Packaged
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.motor.protocol import Motor
@@ -18,6 +19,7 @@ KINDS: Mapping[str, Any] = {
     "permanent_magnet": PermanentMagnet,
     "series_wound": SeriesWound,
     "packaged": Packaged,
+    "induction": Induction,
 }
 
 Constants = dict[str, float | None]

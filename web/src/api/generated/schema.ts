@@ -1391,7 +1391,7 @@ export interface components {
             /** Gearing */
             gearing: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[];
             /** Motor */
-            motor: components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"];
+            motor: components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"] | components["schemas"]["InductionMotor"];
             controller: components["schemas"]["Controller"];
             battery: components["schemas"]["Battery"];
             wiring?: components["schemas"]["Wiring"];
@@ -1811,6 +1811,195 @@ export interface components {
             value_c: number;
             /** Source */
             source: string;
+        };
+        /**
+         * InductionMotor
+         * @description A three-phase induction machine with its inverter: constants of its inverse-gamma circuit.
+         */
+        InductionMotor: {
+            /**
+             * Motor
+             * @description Maker and model, as you would ask for it.
+             */
+            name?: string | null;
+            /**
+             * Motors
+             * @description Equal motors on the same wheel shaft, each with its own controller path.
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Highest rpm
+             * @description Where the rotor or its bearings give up; a limit for the free motor.
+             */
+            max_rpm?: number | null;
+            /**
+             * Highest volts
+             * @description The maker's limit for the motor.
+             */
+            max_voltage_v?: number | null;
+            /**
+             * Advised cells
+             * @description Lowest and highest cell count the maker advises; advice, not a limit.
+             */
+            rated_cells?: number[] | null;
+            /**
+             * Continuous
+             * @description Motor amps it stands for as long as you like.
+             */
+            continuous_current_a?: number | null;
+            /**
+             * Peak
+             * @description Motor amps it stands for a short while.
+             */
+            peak_current_a?: number | null;
+            /**
+             * Peak lasts
+             * @description How long the maker allows the peak.
+             */
+            peak_duration_s?: number | null;
+            /**
+             * Watt rating
+             * @description The watts printed on the can.
+             */
+            max_power_w?: number | null;
+            /**
+             * Watts are
+             * @description Whether those watts go in at the wires or come out at the shaft.
+             */
+            power_is?: ("electrical" | "shaft") | null;
+            /**
+             * Hottest winding
+             * @description What the copper's insulation stands.
+             */
+            max_winding_c?: number | null;
+            /**
+             * Hottest case
+             * @description What the maker allows at the can.
+             */
+            max_case_c?: number | null;
+            /**
+             * Insulation class
+             * @description The letter on the plate (IEC 60085).
+             */
+            insulation_class?: ("A" | "E" | "B" | "F" | "H") | null;
+            /**
+             * Brush drop
+             * @description Volts lost at the brushes, both together.
+             */
+            brush_drop_v?: number | null;
+            /**
+             * Poles
+             * @description Of the stator's winding, counted singly: 3,000 rpm at 50 Hz are two, 1,500 four.
+             */
+            poles: number;
+            /**
+             * Slots
+             * @description Teeth of iron that carry the windings.
+             */
+            slots?: number | null;
+            /**
+             * Sensor
+             * @description How the controller knows where the rotor stands.
+             */
+            sensor?: ("none" | "hall" | "encoder") | null;
+            /**
+             * Timing
+             * @description Mechanical advance set at the motor.
+             */
+            timing_deg?: number | null;
+            /**
+             * Constants taken at
+             * @description Advance at which KV, resistance and no-load amps were taken; 0 if left out.
+             */
+            constants_at_timing_deg?: number | null;
+            /**
+             * Can diameter
+             * @description Outside, without wires.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Can length
+             * @description Without the shaft.
+             */
+            length_mm?: number | null;
+            /**
+             * Shaft
+             * @description Diameter of the output shaft.
+             */
+            shaft_mm?: number | null;
+            /**
+             * Motor mass
+             * @description One motor, with its wires.
+             */
+            mass_kg?: number | null;
+            /**
+             * Motor price
+             * @description For one.
+             */
+            price?: number | null;
+            /**
+             * Rotor inertia
+             * @description Of one rotor; it counts with the square of the reduction.
+             */
+            rotor_inertia_kg_m2?: number | null;
+            /** Heat data of the motor */
+            thermal?: components["schemas"]["MotorThermal"];
+            /** Cooling of the motor */
+            cooling?: components["schemas"]["Cooling"];
+            /**
+             * Commutation
+             * @description Its inverter turns the field.
+             * @default brushless
+             * @constant
+             */
+            commutation?: "brushless";
+            /**
+             * @description A cage of bars that an inverter drags along. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "induction";
+            /**
+             * Stator resistance
+             * @description Of one phase, star, cold.
+             */
+            stator_resistance_ohm: number;
+            /**
+             * Rotor resistance
+             * @description Of one phase, as the stator sees it; slip over amps tells it.
+             */
+            rotor_resistance_ohm: number;
+            /**
+             * Leakage inductance
+             * @description All of it, of one phase: what a blocked rotor shows at high frequency.
+             */
+            leakage_inductance_mh: number;
+            /**
+             * Magnetising inductance
+             * @description Of one phase: volts over no-load amps and frequency, less the leakage.
+             */
+            magnetising_inductance_mh: number;
+            /**
+             * Magnetising amps
+             * @description Rms of a phase at which its iron is full: about the no-load amps at rated volts.
+             */
+            magnetising_current_a: number;
+            /**
+             * Inverter gives
+             * @description Rms of a phase, the most for a short while.
+             */
+            inverter_current_a: number;
+            /**
+             * Inverter stops at
+             * @description Highest speed that it allows.
+             */
+            top_rpm: number;
+            /**
+             * Loss torque
+             * @description What iron, bearings and fan take.
+             * @default 0
+             */
+            loss_torque_nm?: number;
         };
         /**
          * Lever
@@ -3093,7 +3282,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "permanent_magnet" | "series_wound" | "packaged";
+            kind: "permanent_magnet" | "series_wound" | "packaged" | "induction";
         };
         /**
          * Candidate
@@ -4209,7 +4398,7 @@ export interface components {
          */
         Owned: {
             /** Motor */
-            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"]) | null;
+            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"] | components["schemas"]["InductionMotor"]) | null;
             /** Controller */
             controller?: string | components["schemas"]["Controller"] | null;
             /** Pack */
@@ -5133,7 +5322,7 @@ export interface components {
              */
             mounts?: "shaft" | "hub";
             /** Motor */
-            motor: components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"];
+            motor: components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"] | components["schemas"]["InductionMotor"];
         };
         /**
          * PackPart
