@@ -102,8 +102,10 @@ def _ladder(build: Build) -> Any:
 
 def _compared(build: Build) -> Any:
     other = all_archetypes()[0].document
-    return [compare([build, other], Terms(same_vehicle=same, same_voltage=same))
-            for same in (False, True)]  # fmt: skip
+    return [
+        compare([build, other], Terms(same_vehicle=same, same_voltage=same))
+        for same in (False, True)
+    ]
 
 
 def _pressed(build: Build) -> Any:
@@ -112,8 +114,10 @@ def _pressed(build: Build) -> Any:
 
 def _turned(build: Build) -> Any:
     document = build.model_dump(mode="json", exclude_unset=True)
-    return [carry_out(document, Turn(do="turn", kind=kind))
-            for kind in ("permanent_magnet", "series_wound", "packaged")]  # fmt: skip
+    return [
+        carry_out(document, Turn(do="turn", kind=kind))
+        for kind in ("permanent_magnet", "series_wound", "packaged")
+    ]
 
 
 def _helped(build: Build) -> Any:
@@ -229,10 +233,12 @@ def _varied(base: Plain, rng: random.Random) -> Plain:
             changes[path] = rng.choice(words)
     if rng.random() < 0.3:
         changes["vehicle.traction"] = {
-            "driven_axle": rng.choice(["rear", "front"]), "wheelbase_m": rng.uniform(0.3, 2),
-            "centre_height_m": rng.uniform(0.1, 1), "friction": rng.uniform(0.3, 1.1),
+            "driven_axle": rng.choice(["rear", "front"]),
+            "wheelbase_m": rng.uniform(0.3, 2),
+            "centre_height_m": rng.uniform(0.1, 1),
+            "friction": rng.uniform(0.3, 1.1),
             "driven_share": rng.uniform(0.3, 1.0),
-        }  # fmt: skip
+        }
     document = changed(document, changes)
     if rng.random() < 0.12:
         ratios = sorted((rng.uniform(0.8, 5) for _ in range(rng.randint(2, 3))), reverse=True)
@@ -240,9 +246,11 @@ def _varied(base: Plain, rng: random.Random) -> Plain:
             {"kind": "gearbox", "ratios": ratios, "efficiency": 0.93},
             *document["gearing"][:1],
         ]
-    known = {path: {"origin": rng.choice(["measured", "data_sheet", "default"])}
-             for path, *_ in _numbers() if value_at(document, path) is not None
-             and rng.random() < 0.25}  # fmt: skip
+    known = {
+        path: {"origin": rng.choice(["measured", "data_sheet", "default"])}
+        for path, *_ in _numbers()
+        if value_at(document, path) is not None and rng.random() < 0.25
+    }
     document["provenance"] = {path: item for path, item in known.items() if "*" not in path}
     return document
 
@@ -294,10 +302,17 @@ def _usual(path: str, value: float) -> float:
     """Return what a limit of a middling vehicle is, so that not every build stops at once."""
     key = path.rsplit(".", 1)[-1]
     middling = {
-        "max_voltage_v": 60.0, "continuous_current_a": 60.0, "peak_current_a": 150.0,
-        "max_rpm": 8000.0, "climb_grade_pct": 6.0, "cruise_kmh": 12.0, "launch_to_kmh": 10.0,
-        "climb_speed_kmh": 5.0, "motor_current_limit_a": 90.0, "battery_current_limit_a": 60.0,
-    }  # fmt: skip
+        "max_voltage_v": 60.0,
+        "continuous_current_a": 60.0,
+        "peak_current_a": 150.0,
+        "max_rpm": 8000.0,
+        "climb_grade_pct": 6.0,
+        "cruise_kmh": 12.0,
+        "launch_to_kmh": 10.0,
+        "climb_speed_kmh": 5.0,
+        "motor_current_limit_a": 90.0,
+        "battery_current_limit_a": 60.0,
+    }
     return middling.get(key, value)
 
 
@@ -369,17 +384,23 @@ def settled(answer: Any) -> Any:
     kept = {key: settled(value) for key, value in answer.items()}
     if {"ranked", "rows", "now"} <= set(kept):
         kept["ranked"] = {
-            key: sorted(row for row in ranked if _counts(kept["rows"][row]["effects"][key],
-                                                         kept["now"][key]))
+            key: sorted(
+                row
+                for row in ranked
+                if _counts(kept["rows"][row]["effects"][key], kept["now"][key])
+            )
             for key, ranked in kept["ranked"].items()
-        }  # fmt: skip
+        }
     if {"levers", "wish", "now"} <= set(kept):
         wish = kept["wish"]
         kept["levers"] = sorted(
-            (row for row in kept["levers"]
-             if _counts([row["effects"][wish]["delta"]], kept["now"][wish])),
+            (
+                row
+                for row in kept["levers"]
+                if _counts([row["effects"][wish]["delta"]], kept["now"][wish])
+            ),
             key=lambda row: (row["lever"], row["step"]),
-        )  # fmt: skip
+        )
     return kept
 
 

@@ -118,8 +118,11 @@ def kill_postmaster(product: Product) -> None:
 
 def kill_backend(product: Product) -> None:
     """SIGKILL of one of the database's own processes, at which it ends all the others"""
-    told = subprocess.run(["pgrep", "-P", str(_postmaster(product)), "-f", "young_torrent"],
-                          capture_output=True, text=True)  # fmt: skip
+    told = subprocess.run(
+        ["pgrep", "-P", str(_postmaster(product)), "-f", "young_torrent"],
+        capture_output=True,
+        text=True,
+    )
     os.kill(int(told.stdout.split()[0]), signal.SIGKILL)
 
 
@@ -162,9 +165,13 @@ def second_start(product: Product) -> None:
     """A second start, on the same port and on another, and both leave at once"""
     for port in (product.port, product.port + 1):
         done = subprocess.run(
-            [sys.executable, "-m", "ops.serve", "--port", str(port)], cwd=ROOT, text=True,
-            env={**os.environ, "YT_LOCAL": str(product.local)}, capture_output=True, timeout=30,
-        )  # fmt: skip
+            [sys.executable, "-m", "ops.serve", "--port", str(port)],
+            cwd=ROOT,
+            text=True,
+            env={**os.environ, "YT_LOCAL": str(product.local)},
+            capture_output=True,
+            timeout=30,
+        )
         if done.returncode != 1 or "runs here already" not in done.stderr:
             raise AssertionError(f"a second start said {done.stderr!r}")
 
@@ -190,9 +197,18 @@ def stop_for_a_while(product: Product) -> None:
 
 
 FAULTS: list[Callable[[Product], None]] = [
-    kill_web, kill_worker, kill_postmaster, kill_backend, restart_database, stop_for_a_while,
-    kill_everything, kill_all_but_database, stale_pids, second_start, step_clock,
-]  # fmt: skip
+    kill_web,
+    kill_worker,
+    kill_postmaster,
+    kill_backend,
+    restart_database,
+    stop_for_a_while,
+    kill_everything,
+    kill_all_but_database,
+    stale_pids,
+    second_start,
+    step_clock,
+]
 
 
 def _postmaster(product: Product) -> int:
@@ -343,8 +359,11 @@ def main() -> int:
 
 def _shown(outcome: Outcome) -> Outcome:
     silence = f"{max(outcome.back_s):.1f} s" if outcome.back_s else "-"
-    print(f"{outcome.name}: {outcome.lost} of {outcome.acknowledged} lost, back within {silence}",
-          *outcome.wrong, flush=True)  # fmt: skip
+    print(
+        f"{outcome.name}: {outcome.lost} of {outcome.acknowledged} lost, back within {silence}",
+        *outcome.wrong,
+        flush=True,
+    )
     return outcome
 
 

@@ -77,10 +77,12 @@ for kind, share in shares.items():
 def fill(product: Product, builds: int, parts: int) -> None:
     """Put builds and parts straight into the database, as years would have."""
     environment = {
-        **os.environ, **product.cluster.environment,
-        "DJANGO_SETTINGS_MODULE": "config.settings", "YT_LOG_LEVEL": "WARNING",
+        **os.environ,
+        **product.cluster.environment,
+        "DJANGO_SETTINGS_MODULE": "config.settings",
+        "YT_LOG_LEVEL": "WARNING",
         "YT_DB_STATEMENT_TIMEOUT_S": "0",
-    }  # fmt: skip
+    }
     subprocess.run(
         [sys.executable, "-c", FILL, str(builds), str(parts)], env=environment, check=True
     )

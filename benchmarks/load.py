@@ -99,8 +99,9 @@ def measured(product: Product, clients: int, searches: bool) -> Row:
     if searches:
         document = json.loads((ROOT / "docs/examples/brief-trike.json").read_text())
         for number in range(4):
-            product.post("/api/briefs", {"document": {**document, "name": f"B{number}"},
-                                         "search": True})  # fmt: skip
+            product.post(
+                "/api/briefs", {"document": {**document, "name": f"B{number}"}, "search": True}
+            )
     for thread in threads:
         thread.start()
     time.sleep(LASTS_S)

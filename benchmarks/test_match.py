@@ -7,7 +7,7 @@ from pathlib import Path
 
 from powertrain.documents.brief import Brief
 from powertrain.match.judged import judge
-from powertrain.match.rough import Rough
+from powertrain.match.prefilter import Prefilter
 from powertrain.match.search import Search
 from powertrain.shelf.shipped import shipped_shelf
 
@@ -37,7 +37,7 @@ def test_the_trike_brief_over_the_whole_shelf(benchmark, monkeypatch):
     Search(BRIEF, shipped_shelf()).run()  # what is made once of a shelf is not measured
     bounds, looping = Clock(), Clock()
     for name in ("_possible_gearings", "_possible_trios", "_ungeared", "_stretches"):
-        monkeypatch.setattr(Rough, name, bounds.over(getattr(Rough, name)))
+        monkeypatch.setattr(Prefilter, name, bounds.over(getattr(Prefilter, name)))
     monkeypatch.setattr(Search, "_in_a_loop", looping.over(Search._in_a_loop))
     runs = []
 

@@ -28,11 +28,15 @@ DEMO = ROOT / "server" / "builds" / "demo"
 LAUNCH: dict[str, Any] = {
     "executable_path": "/usr/bin/chromium",
     "args": [
-        "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu",
-        "--disable-background-networking", "--disable-component-update", "--disable-sync",
+        "--no-sandbox",
+        "--disable-dev-shm-usage",
+        "--disable-gpu",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
         "--no-first-run",
     ],
-}  # fmt: skip
+}
 """How headless Chromium is begun."""
 
 KEY = "of-products-that-tests-begin"
@@ -60,9 +64,15 @@ class Product:
     def cookie(self) -> dict[str, Any]:
         """The cookie that a browser has once it opened the address with the key."""
         return {
-            "name": f"young_torrent_{self.port}", "value": KEY, "domain": "127.0.0.1", "path": "/",
-            "expires": -1, "httpOnly": True, "secure": False, "sameSite": "Strict",
-        }  # fmt: skip
+            "name": f"young_torrent_{self.port}",
+            "value": KEY,
+            "domain": "127.0.0.1",
+            "path": "/",
+            "expires": -1,
+            "httpOnly": True,
+            "secure": False,
+            "sameSite": "Strict",
+        }
 
     @property
     def cluster(self) -> Cluster:
@@ -72,9 +82,12 @@ class Product:
         log = (self.local / "server.log").open("ab")
         self.process = subprocess.Popen(
             [sys.executable, "-m", "ops.serve", "--port", str(self.port)],
-            cwd=ROOT, env={**os.environ, "YT_LOCAL": str(self.local)},
-            stdout=log, stderr=log, start_new_session=True,
-        )  # fmt: skip
+            cwd=ROOT,
+            env={**os.environ, "YT_LOCAL": str(self.local)},
+            stdout=log,
+            stderr=log,
+            start_new_session=True,
+        )
         for _ in range(600):
             try:
                 if self.get("/api/health")["database"]:

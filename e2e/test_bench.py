@@ -135,15 +135,18 @@ def test_quick_presses_end_at_the_last(page: Page, product: Product):
             {
                 "gearing": [],
                 "motor": {
-                    "kind": "permanent_magnet", "count": 2, "kv_rpm_per_v": 7.5,
-                    "resistance_ohm": 0.4, "no_load_current_a": 0.6,
+                    "kind": "permanent_magnet",
+                    "count": 2,
+                    "kv_rpm_per_v": 7.5,
+                    "resistance_ohm": 0.4,
+                    "no_load_current_a": 0.6,
                 },
             },
             0,
             2,
         ),
     ],
-)  # fmt: skip
+)
 def test_the_stream_is_right_for_any_drive(page: Page, product: Product, changes, stages, lanes):
     address = product.begin(**changes)
     open_bench(page, address)
@@ -234,9 +237,11 @@ class TestInputs:
 
     def test_a_remedy_is_one_press_and_undone_with_one(self, page, product):
         controller = {
-            "resistance_ohm": 0.006, "motor_current_limit_a": 80, "battery_current_limit_a": 45,
+            "resistance_ohm": 0.006,
+            "motor_current_limit_a": 80,
+            "battery_current_limit_a": 45,
             "capacitor_voltage_v": 50,
-        }  # fmt: skip
+        }
         address = product.begin(controller=controller)
         open_bench(page, address)
         expect(page.get_by_text("its capacitors are rated 50 V")).to_be_visible()

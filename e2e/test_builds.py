@@ -13,20 +13,29 @@ AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 
 LISTING = {
     "Pack": {
-        "Cells in series": "10", "Strings in parallel": "4", "Cell capacity": "3.5",
-        "Cell resistance": "28", "Wiring resistance": "15", "Cell rests at": "4.05",
+        "Cells in series": "10",
+        "Strings in parallel": "4",
+        "Cell capacity": "3.5",
+        "Cell resistance": "28",
+        "Wiring resistance": "15",
+        "Cell rests at": "4.05",
     },
     "Controller": {
-        "Pack amps limit": "25", "Motor amps limit": "60", "Highest volts": "48",
+        "Pack amps limit": "25",
+        "Motor amps limit": "60",
+        "Highest volts": "48",
         "Path resistance": "0.004",
     },
     "Motor": {"KV": "90", "Resistance": "0.06", "No-load amps": "1.1", "Highest rpm": "4500"},
     "Wheel": {"Rolls": "1596"},
     "Vehicle and trip": {
-        "Rolling mass": "132", "Rolling resistance": "0.011", "Drag area": "0.7",
-        "Climb": "6", "Cruise at": "20",
+        "Rolling mass": "132",
+        "Rolling resistance": "0.011",
+        "Drag area": "0.7",
+        "Climb": "6",
+        "Cruise at": "20",
     },
-}  # fmt: skip
+}
 
 
 def test_a_vehicle_typed_in_by_hand_is_solved_and_found_after_a_restart(

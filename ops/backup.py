@@ -96,9 +96,14 @@ def restore(cluster: Cluster, place: Path) -> dict[str, Any]:
         connection.execute(f"create database {fresh} owner {USER}")
         # What the dump's owner is called is of no matter here.
         _run(
-            cluster, "pg_restore", "--exit-on-error", "--no-owner", f"--role={USER}",
-            f"--dbname={fresh}", str(dump),
-        )  # fmt: skip
+            cluster,
+            "pg_restore",
+            "--exit-on-error",
+            "--no-owner",
+            f"--role={USER}",
+            f"--dbname={fresh}",
+            str(dump),
+        )
         connection.execute(f"drop database if exists {DATABASE} with (force)")
         connection.execute(f"alter database {fresh} rename to {DATABASE}")
     return told
@@ -190,9 +195,12 @@ def behind_program(cluster: Cluster) -> bool:
 def _run(cluster: Cluster, program: str, *arguments: str) -> None:
     """Run one of PostgreSQL's programs as the cluster's superuser."""
     environment = {
-        **os.environ, "PGHOST": "127.0.0.1", "PGPORT": str(cluster.port), "PGUSER": KEEPER,
+        **os.environ,
+        "PGHOST": "127.0.0.1",
+        "PGPORT": str(cluster.port),
+        "PGUSER": KEEPER,
         "PGPASSWORD": cluster.password_file.read_text().strip(),
-    }  # fmt: skip
+    }
     done = subprocess.run(
         [tool(program), *arguments], env=environment, capture_output=True, text=True
     )

@@ -176,11 +176,21 @@ class Cluster:
         _own(self.password_file)
         _as_owner(
             [
-                tool("initdb"), "-D", str(fresh), "-U", KEEPER, "-E", "UTF8", "--locale=C.UTF-8",
-                "--auth=scram-sha-256", "--pwfile", str(self.password_file), "--data-checksums",
+                tool("initdb"),
+                "-D",
+                str(fresh),
+                "-U",
+                KEEPER,
+                "-E",
+                "UTF8",
+                "--locale=C.UTF-8",
+                "--auth=scram-sha-256",
+                "--pwfile",
+                str(self.password_file),
+                "--data-checksums",
                 *(["--no-sync"] if self.throw_away else []),
             ]
-        )  # fmt: skip
+        )
         fresh.rename(self.data)
 
     def _start(self) -> None:

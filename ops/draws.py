@@ -13,9 +13,12 @@ EXPLORE = int(os.environ.get("EXPLORE", "1"))
 
 settings.register_profile("same", derandomize=True, deadline=None, database=None)
 settings.register_profile(
-    "explore", deadline=None, max_examples=100 * EXPLORE, print_blob=True,
+    "explore",
+    deadline=None,
+    max_examples=100 * EXPLORE,
+    print_blob=True,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
-)  # fmt: skip
+)
 settings.load_profile("explore" if EXPLORE > 1 else "same")
 
 

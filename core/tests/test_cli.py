@@ -17,10 +17,19 @@ from powertrain.documents.shelf import Shelf
 from powertrain.shelf.shipped import shipped_shelf
 
 STATE_KEYS = {
-    "speed_mps", "motor_rpm", "motor_current_a", "battery_current_a", "battery_voltage_v",
-    "motor_voltage_v", "duty", "shaft_torque_nm", "shaft_power_w", "road_power_w", "efficiency",
+    "speed_mps",
+    "motor_rpm",
+    "motor_current_a",
+    "battery_current_a",
+    "battery_voltage_v",
+    "motor_voltage_v",
+    "duty",
+    "shaft_torque_nm",
+    "shaft_power_w",
+    "road_power_w",
+    "efficiency",
     "limited_by",
-}  # fmt: skip
+}
 
 
 @pytest.fixture
@@ -112,9 +121,12 @@ def test_bad_arguments_are_named(run, command, arguments, where):
 
 def test_a_motor_that_races_unloaded_has_no_speed_to_take_a_factor_from(run):
     series = {
-        "kind": "series_wound", "saturated_constant_nm_per_a": 0.2, "loss_torque_nm": 0.4,
-        "half_saturation_current_a": 60, "resistance_ohm": 0.03,
-    }  # fmt: skip
+        "kind": "series_wound",
+        "saturated_constant_nm_per_a": 0.2,
+        "loss_torque_nm": 0.4,
+        "half_saturation_current_a": 60,
+        "resistance_ohm": 0.03,
+    }
     answer = run(
         "derate", "--current", "20", "--load-factor", "10", document={**TRIKE, "motor": series}
     )
@@ -189,7 +201,7 @@ def test_a_command_that_draws_nothing_reads_no_library_that_does():
     script = "import sys, powertrain.cli; print([m for m in sys.modules if m == 'scipy.stats'])"
     told = subprocess.run(
         [sys.executable, "-c", script], capture_output=True, text=True, check=True
-    )  # fmt: skip
+    )
     assert told.stdout.strip() == "[]"
 
 
@@ -200,8 +212,10 @@ def test_thermal_has_every_node_at_every_moment(run):
         for node in ("winding", "case", "controller", "pack"):
             assert moment[node]["after_c"] >= 20
     assert answer["estimated_from"] == {
-        "motor": "constants", "controller": "amps", "pack": "energy",
-    }  # fmt: skip
+        "motor": "constants",
+        "controller": "amps",
+        "pack": "energy",
+    }
     assert answer["stall"]["motor_current_a"] == pytest.approx(80)
     assert set(answer["limits"]) == {"winding", "case", "controller", "pack"}
 
@@ -227,10 +241,17 @@ BRIEF = json.loads((Path(__file__).parents[2] / "docs/examples/brief-trike.json"
 def small_shelf():
     """Return the shipped shelf with a few parts of each kind, as a plain document."""
     shelf = json.loads((Path(__file__).parents[2] / "docs/examples/shelf.json").read_text())
-    few = {"motors": ("otterlode-m90-80",), "controllers": ("withyvane-t100-60",),
-           "packs": ("merewisp-c21-40p-12s4p", "merewisp-c21-50-10s4p"),
-           "teeth": ("lockgate-c8-driver", "lockgate-c8-driven", "lockgate-c12-driver",
-                     "lockgate-c12-driven")}  # fmt: skip
+    few = {
+        "motors": ("otterlode-m90-80",),
+        "controllers": ("withyvane-t100-60",),
+        "packs": ("merewisp-c21-40p-12s4p", "merewisp-c21-50-10s4p"),
+        "teeth": (
+            "lockgate-c8-driver",
+            "lockgate-c8-driven",
+            "lockgate-c12-driver",
+            "lockgate-c12-driven",
+        ),
+    }
     for kind, ids in few.items():
         shelf[kind] = [part for part in shelf[kind] if part["id"] in ids]
     return shelf
@@ -302,8 +323,12 @@ def test_ladder_lists_the_fastest_rungs_that_the_other_commands_agree_with(run):
         assert rung["figures"]["top_speed_kmh"] == pytest.approx(3.6 * top["speed_mps"], rel=1e-6)
         start = run("full-throttle", "--speed", "0", document=document_with(rung["change"]))
         assert rung["figures"]["launch_n"] == pytest.approx(start["force_n"])
-    stops = {verdict["severity"] for verdict in run(
-        "checks", document=document_with(answer["rungs"][0]["change"]))["verdicts"]}  # fmt: skip
+    stops = {
+        verdict["severity"]
+        for verdict in run("checks", document=document_with(answer["rungs"][0]["change"]))[
+            "verdicts"
+        ]
+    }
     assert "stop" not in stops
     assert run("ladder", document=document_with({"gearing": []}))["where"] == "gearing"
 

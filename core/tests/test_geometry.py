@@ -9,12 +9,12 @@ from hypothesis import strategies as st
 from powertrain.errors import Refusal
 from powertrain.gearing.chain import (
     STANDARD_BELTS,
-    Loop,
-    loop_of,
+    Strand,
     nearest_belts,
     pulley_pitch_diameter_mm,
     sprocket_outside_diameter_mm,
     sprocket_pitch_diameter_mm,
+    strand_of,
     teeth_in_mesh,
 )
 from powertrain.gearing.planetary import planetary_ratio, planets_fit
@@ -53,12 +53,12 @@ def test_sprocket_outside_diameter():
 
 def test_chain_length_of_the_handbook():
     # Shigley, eq. 17-34: C of 30 pitches, 17 and 34 teeth, are 85.744 pitches.
-    loop = Loop(
+    strand = Strand(
         sprocket_pitch_diameter_mm(1.0, 17) / 2, sprocket_pitch_diameter_mm(1.0, 34) / 2, 30
     )
     assert handbook_pitches(30, 17, 34) == pytest.approx(85.744, abs=5e-4)
     # On the pitch circles the strand is a little longer than the chords that its links make.
-    assert 85.744 < loop.length_mm < 85.744 + 0.1
+    assert 85.744 < strand.length_mm < 85.744 + 0.1
 
 
 @given(centre=st.floats(20, 80), small=st.integers(9, 30), ratio=st.floats(1.0, 5.0))
@@ -68,7 +68,7 @@ def test_the_centre_distance_of_a_length_is_near_the_handbooks(centre, small, ra
         return
     links = handbook_pitches(centre, small, large)
     radii = [sprocket_pitch_diameter_mm(1.0, teeth) / 2 for teeth in (small, large)]
-    assert loop_of(*radii, links).centre_mm == pytest.approx(
+    assert strand_of(*radii, links).centre_mm == pytest.approx(
         handbook_centre(links, small, large), rel=0.02
     )
 
@@ -76,32 +76,34 @@ def test_the_centre_distance_of_a_length_is_near_the_handbooks(centre, small, ra
 @given(centre=st.floats(30, 80), small=st.integers(15, 25), large=st.integers(25, 60))
 def test_the_exact_loop_agrees_with_the_handbooks_formula(centre, small, large):
     # The formula's own error grows with the slope of the free parts; it is small for these.
-    loop = Loop(
+    strand = Strand(
         sprocket_pitch_diameter_mm(1.0, small) / 2,
         sprocket_pitch_diameter_mm(1.0, large) / 2,
         centre,
     )
-    assert loop.length_mm == pytest.approx(handbook_pitches(centre, small, large), abs=0.4)
-    assert loop_of(loop.small_mm, loop.large_mm, loop.length_mm).centre_mm == pytest.approx(centre)
+    assert strand.length_mm == pytest.approx(handbook_pitches(centre, small, large), abs=0.4)
+    assert strand_of(strand.small_mm, strand.large_mm, strand.length_mm).centre_mm == pytest.approx(
+        centre
+    )
 
 
 def test_open_belt_of_the_handbook():
     # Shigley, example 17-4: pulleys of 7.4 and 11 in, belt of 113.8 in: C is 42.4 in.
-    assert loop_of(3.7, 5.5, 113.8).centre_mm == pytest.approx(42.4, abs=0.05)
+    assert strand_of(3.7, 5.5, 113.8).centre_mm == pytest.approx(42.4, abs=0.05)
 
 
 def test_equal_wheels_wrap_by_half_and_the_free_parts_are_the_centre_distance():
-    loop = Loop(40.0, 40.0, 250.0)
-    assert loop.length_mm == pytest.approx(2 * 250 + math.pi * 80)
-    assert loop.wrap_deg == 180
-    assert teeth_in_mesh(loop, 20) == 10
+    strand = Strand(40.0, 40.0, 250.0)
+    assert strand.length_mm == pytest.approx(2 * 250 + math.pi * 80)
+    assert strand.wrap_deg == 180
+    assert teeth_in_mesh(strand, 20) == 10
 
 
 def test_a_strand_too_short_is_refused():
     with pytest.raises(Refusal):
-        loop_of(20, 100, 400)
+        strand_of(20, 100, 400)
     with pytest.raises(Refusal):
-        loop_of(*(sprocket_pitch_diameter_mm(1.0, teeth) / 2 for teeth in (17, 70)), 40)
+        strand_of(*(sprocket_pitch_diameter_mm(1.0, teeth) / 2 for teeth in (17, 70)), 40)
 
 
 def test_pulleys_and_standard_belts():
@@ -110,9 +112,14 @@ def test_pulleys_and_standard_belts():
     # ISO 5296: L belts are named by their length in tenths of an inch at 3/8 in a tooth:
     # 124 has 33 teeth, 210 has 56, 600 has 160; H at 1/2 in: 240 has 48, 1700 has 340 (memory).
     for pitch_in, pitch_mm, name, teeth in (
-        (0.375, 9.525, 124, 33), (0.375, 9.525, 210, 56), (0.375, 9.525, 600, 160),
-        (0.5, 12.7, 240, 48), (0.5, 12.7, 1700, 340), (0.2, 5.08, 60, 30), (0.2, 5.08, 260, 130),
-    ):  # fmt: skip
+        (0.375, 9.525, 124, 33),
+        (0.375, 9.525, 210, 56),
+        (0.375, 9.525, 600, 160),
+        (0.5, 12.7, 240, 48),
+        (0.5, 12.7, 1700, 340),
+        (0.2, 5.08, 60, 30),
+        (0.2, 5.08, 260, 130),
+    ):
         assert teeth in STANDARD_BELTS[pitch_mm]
         assert teeth * pitch_in == pytest.approx(name / 10, abs=0.05)
     assert nearest_belts(9.525, 61) == (60, 64)

@@ -102,23 +102,33 @@ def test_cell_under_current_of_a_battery_library():
     # thevenin 0.2.1: OCV 3 + 1.2 soc, 10 Ah, 10 mohm, 20 A from soc 0.9: 3.88 V at once, and
     # 3.48 V after 600 s, in which a third of its charge is gone.
     for soc, volts in ((0.9, 3.88), (0.9 - 20 * 600 / 3600 / 10, 3.48)):
-        cell = Pack.of(Stated(
-            Battery(
-                chemistry="li_ion", series=1, cell_capacity_ah=10.0, cell_resistance_mohm=10.0,
-                cell_voltage_v=3 + 1.2 * soc,
-            ))
-        )  # fmt: skip
+        cell = Pack.of(
+            Stated(
+                Battery(
+                    chemistry="li_ion",
+                    series=1,
+                    cell_capacity_ah=10.0,
+                    cell_resistance_mohm=10.0,
+                    cell_voltage_v=3 + 1.2 * soc,
+                )
+            )
+        )
         assert cell.voltage_v(scalar(20.0)) == pytest.approx(volts, abs=5e-3)
 
 
 def test_cell_under_power_of_a_battery_library():
     # thevenin 0.2.1: 100 W from 3.6 V behind 10 mohm -> 30.3337 A, 3.29666 V.
-    cell = Pack.of(Stated(
-        Battery(
-            chemistry="li_ion", series=1, cell_capacity_ah=10.0, cell_resistance_mohm=10.0,
-            cell_voltage_v=3.6,
-        ))
-    )  # fmt: skip
+    cell = Pack.of(
+        Stated(
+            Battery(
+                chemistry="li_ion",
+                series=1,
+                cell_capacity_ah=10.0,
+                cell_resistance_mohm=10.0,
+                cell_voltage_v=3.6,
+            )
+        )
+    )
     current = cell.current_at_power_a(scalar(100.0), scalar(0.0))
     assert current == pytest.approx(30.3337, abs=5e-5)
     assert cell.voltage_v(current) == pytest.approx(3.29666, abs=5e-6)
@@ -127,9 +137,11 @@ def test_cell_under_power_of_a_battery_library():
 def test_rpm_is_kv_times_volts(drive_with):
     # Common practice, no source: 1,800 x 12 -> 21,600 rpm, without losses.
     ideal = {
-        "motor.kv_rpm_per_v": 1800, "motor.no_load_current_a": 0,
-        "battery.series": 3, "battery.cell_voltage_v": 4.0,
-    }  # fmt: skip
+        "motor.kv_rpm_per_v": 1800,
+        "motor.no_load_current_a": 0,
+        "battery.series": 3,
+        "battery.cell_voltage_v": 4.0,
+    }
     assert free_running(drive_with(ideal)).now.motor_rpm == pytest.approx(21600, rel=1e-12)
 
 

@@ -76,9 +76,13 @@ def test_grade_is_a_tangent(drive_with):
 
 def test_spinning_parts_count_with_the_square_of_the_reduction(drive_with):
     heavy = drive_with(
-        {"motor.count": 2, "motor.rotor_inertia_kg_m2": 0.001, "wheel.inertia_kg_m2": 0.2,
-         "vehicle.rotating_mass_factor": 1.1}
-    )  # fmt: skip
+        {
+            "motor.count": 2,
+            "motor.rotor_inertia_kg_m2": 0.001,
+            "wheel.inertia_kg_m2": 0.2,
+            "vehicle.rotating_mass_factor": 1.1,
+        }
+    )
     radius, reduction = 1.83 / (2 * math.pi), 60 / 16 * 44 / 18
     wanted = 195 * 1.1 + (0.2 + 2 * 0.001 * reduction**2) / radius**2
     assert heavy.inertia_kg_m2 / heavy.load.travel_m**2 == pytest.approx(wanted, rel=1e-12)

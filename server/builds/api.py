@@ -37,9 +37,12 @@ router = Router()
 
 
 @router.post(
-    "/solve", response={200: schemas.SolveAnswer, **REFUSED}, exclude_unset=True, tags=["engine"],
+    "/solve",
+    response={200: schemas.SolveAnswer, **REFUSED},
+    exclude_unset=True,
+    tags=["engine"],
     operation_id="solve",
-)  # fmt: skip
+)
 def solve_build(request: HttpRequest, payload: schemas.SolveRequest) -> schemas.SolveAnswer:
     """Carry out operations on a whole document and return everything the bench shows of it."""
     before = plain(payload.document)
@@ -66,9 +69,11 @@ def compare_builds(request: HttpRequest, payload: schemas.CompareRequest) -> Com
 
 
 @router.post(
-    "/baseline", response={200: BaselineAnswer, **REFUSED}, tags=["engine"],
+    "/baseline",
+    response={200: BaselineAnswer, **REFUSED},
+    tags=["engine"],
     operation_id="baseline",
-)  # fmt: skip
+)
 def hold_against_table(request: HttpRequest, payload: schemas.BaselineRequest) -> BaselineAnswer:
     """Return what the trade's table says of such a vehicle beside what is computed."""
     return baseline(payload.document, payload.chosen)
@@ -86,27 +91,34 @@ def fields(request: HttpRequest) -> schemas.FieldList:
 
 
 @router.post(
-    "/identify", response={200: IdentifyAnswer, **REFUSED}, tags=["engine"],
+    "/identify",
+    response={200: IdentifyAnswer, **REFUSED},
+    tags=["engine"],
     operation_id="identify",
-)  # fmt: skip
+)
 def identify(request: HttpRequest, payload: Facts) -> IdentifyAnswer:
     """Return the constants that facts of a motor or of cells tell, and what contradicts."""
     return identified(payload)
 
 
 @router.get(
-    "/archetypes", response=list[schemas.ArchetypeCard], exclude_unset=True, tags=["builds"],
+    "/archetypes",
+    response=list[schemas.ArchetypeCard],
+    exclude_unset=True,
+    tags=["builds"],
     operation_id="archetypes",
-)  # fmt: skip
+)
 def archetypes(request: HttpRequest) -> list[schemas.ArchetypeCard]:
     """Return the vehicles to begin from."""
     return [archetype_card(archetype) for archetype in all_archetypes()]
 
 
 @router.get(
-    "/builds", response={200: schemas.BuildList, **REFUSED}, tags=["builds"],
+    "/builds",
+    response={200: schemas.BuildList, **REFUSED},
+    tags=["builds"],
     operation_id="list_builds",
-)  # fmt: skip
+)
 def list_builds(request: HttpRequest, asked: Query[schemas.BuildsAsked]) -> schemas.BuildList:
     """Return a page of the owner's builds, the last changed first unless it is asked otherwise."""
     found = Build.objects.of(request.user).named(asked.words).annotate(low=Lower("name"))
@@ -126,9 +138,12 @@ def list_builds(request: HttpRequest, asked: Query[schemas.BuildsAsked]) -> sche
 
 
 @router.post(
-    "/builds", response={201: schemas.BuildAnswer, **REFUSED}, exclude_unset=True, tags=["builds"],
+    "/builds",
+    response={201: schemas.BuildAnswer, **REFUSED},
+    exclude_unset=True,
+    tags=["builds"],
     operation_id="create_build",
-)  # fmt: skip
+)
 def create(request: HttpRequest, payload: schemas.CreateRequest) -> Status[schemas.BuildAnswer]:
     """Begin a build."""
     build = create_build(request.user, plain(payload.document), payload.change_id)
@@ -156,9 +171,12 @@ def table(request: HttpRequest) -> StreamingHttpResponse:
 
 
 @router.post(
-    "/builds/bring-in", response={200: schemas.BroughtIn, **REFUSED}, tags=["builds"],
-    operation_id="bring_in_builds", openapi_extra=schemas.TEXT,
-)  # fmt: skip
+    "/builds/bring-in",
+    response={200: schemas.BroughtIn, **REFUSED},
+    tags=["builds"],
+    operation_id="bring_in_builds",
+    openapi_extra=schemas.TEXT,
+)
 def bring_in(request: HttpRequest) -> schemas.BroughtIn:
     """Begin a build for every good row of a table; bad rows are told by line and column."""
     added, bad, count = bring_in_builds(request.user, text_lines(pieces(request)))
@@ -167,18 +185,23 @@ def bring_in(request: HttpRequest) -> schemas.BroughtIn:
 
 
 @router.get(
-    "/builds/{build_id}", response={200: schemas.BuildAnswer, **MISSING}, exclude_unset=True,
-    tags=["builds"], operation_id="read_build",
-)  # fmt: skip
+    "/builds/{build_id}",
+    response={200: schemas.BuildAnswer, **MISSING},
+    exclude_unset=True,
+    tags=["builds"],
+    operation_id="read_build",
+)
 def read(request: HttpRequest, build_id: UUID) -> schemas.BuildAnswer:
     """Return a build as it stands."""
     return build_answer(Build.objects.one(request.user, build_id))
 
 
 @router.delete(
-    "/builds/{build_id}", response={204: None, **MISSING}, tags=["builds"],
+    "/builds/{build_id}",
+    response={204: None, **MISSING},
+    tags=["builds"],
     operation_id="remove_build",
-)  # fmt: skip
+)
 def remove(request: HttpRequest, build_id: UUID) -> Status[None]:
     """Take a build out of the list; it can be brought back."""
     remove_build(request.user, build_id)
@@ -186,9 +209,11 @@ def remove(request: HttpRequest, build_id: UUID) -> Status[None]:
 
 
 @router.post(
-    "/builds/{build_id}/bring-back", response={204: None, **MISSING}, tags=["builds"],
+    "/builds/{build_id}/bring-back",
+    response={204: None, **MISSING},
+    tags=["builds"],
     operation_id="bring_back",
-)  # fmt: skip
+)
 def back(request: HttpRequest, build_id: UUID) -> Status[None]:
     """Put a removed build back into the list."""
     bring_back(request.user, build_id)
@@ -196,9 +221,11 @@ def back(request: HttpRequest, build_id: UUID) -> Status[None]:
 
 
 @router.get(
-    "/builds/{build_id}/document", response={200: BuildDocument, **MISSING},
-    tags=["builds"], operation_id="export_build",
-)  # fmt: skip
+    "/builds/{build_id}/document",
+    response={200: BuildDocument, **MISSING},
+    tags=["builds"],
+    operation_id="export_build",
+)
 def export(request: HttpRequest, build_id: UUID) -> HttpResponse:
     """Return the build document as a file; as it is stored where it can't be read any more."""
     build = Build.objects.one(request.user, build_id)
@@ -214,9 +241,11 @@ def export(request: HttpRequest, build_id: UUID) -> HttpResponse:
 
 
 @router.get(
-    "/builds/{build_id}/versions", response={200: list[schemas.VersionCard], **MISSING},
-    tags=["versions"], operation_id="list_versions",
-)  # fmt: skip
+    "/builds/{build_id}/versions",
+    response={200: list[schemas.VersionCard], **MISSING},
+    tags=["versions"],
+    operation_id="list_versions",
+)
 def versions(request: HttpRequest, build_id: UUID) -> list[schemas.VersionCard]:
     """Return the history of a build, the newest first."""
     build = Build.objects.one(request.user, build_id)
@@ -225,9 +254,12 @@ def versions(request: HttpRequest, build_id: UUID) -> list[schemas.VersionCard]:
 
 
 @router.post(
-    "/builds/{build_id}/versions", response={200: schemas.BuildAnswer, **MISSING},
-    exclude_unset=True, tags=["versions"], operation_id="save_version",
-)  # fmt: skip
+    "/builds/{build_id}/versions",
+    response={200: schemas.BuildAnswer, **MISSING},
+    exclude_unset=True,
+    tags=["versions"],
+    operation_id="save_version",
+)
 def save(request: HttpRequest, build_id: UUID, payload: schemas.SaveRequest) -> schemas.BuildAnswer:
     """Store the next version; 409 if another change came first, with this one kept aside."""
     document = plain(payload.document)
@@ -237,9 +269,12 @@ def save(request: HttpRequest, build_id: UUID, payload: schemas.SaveRequest) -> 
 
 
 @router.post(
-    "/builds/{build_id}/undo", response={200: schemas.BuildAnswer, **MISSING}, exclude_unset=True,
-    tags=["versions"], operation_id="undo",
-)  # fmt: skip
+    "/builds/{build_id}/undo",
+    response={200: schemas.BuildAnswer, **MISSING},
+    exclude_unset=True,
+    tags=["versions"],
+    operation_id="undo",
+)
 def step_back(
     request: HttpRequest, build_id: UUID, payload: schemas.StepRequest
 ) -> schemas.BuildAnswer:
@@ -248,9 +283,12 @@ def step_back(
 
 
 @router.post(
-    "/builds/{build_id}/redo", response={200: schemas.BuildAnswer, **MISSING}, exclude_unset=True,
-    tags=["versions"], operation_id="redo",
-)  # fmt: skip
+    "/builds/{build_id}/redo",
+    response={200: schemas.BuildAnswer, **MISSING},
+    exclude_unset=True,
+    tags=["versions"],
+    operation_id="redo",
+)
 def step_forward(
     request: HttpRequest, build_id: UUID, payload: schemas.StepRequest
 ) -> schemas.BuildAnswer:
@@ -259,9 +297,12 @@ def step_forward(
 
 
 @router.post(
-    "/builds/{build_id}/restore", response={200: schemas.BuildAnswer, **MISSING},
-    exclude_unset=True, tags=["versions"], operation_id="restore",
-)  # fmt: skip
+    "/builds/{build_id}/restore",
+    response={200: schemas.BuildAnswer, **MISSING},
+    exclude_unset=True,
+    tags=["versions"],
+    operation_id="restore",
+)
 def bring_version_back(
     request: HttpRequest, build_id: UUID, payload: schemas.RestoreRequest
 ) -> schemas.BuildAnswer:
@@ -270,9 +311,12 @@ def bring_version_back(
 
 
 @router.post(
-    "/builds/{build_id}/pin", response={200: schemas.BuildAnswer, **MISSING}, exclude_unset=True,
-    tags=["versions"], operation_id="pin",
-)  # fmt: skip
+    "/builds/{build_id}/pin",
+    response={200: schemas.BuildAnswer, **MISSING},
+    exclude_unset=True,
+    tags=["versions"],
+    operation_id="pin",
+)
 def pin_version(
     request: HttpRequest, build_id: UUID, payload: schemas.PinRequest
 ) -> schemas.BuildAnswer:

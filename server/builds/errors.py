@@ -3,7 +3,7 @@
 from powertrain.errors import Refusal
 
 
-class NotThere(Exception):
+class NotFound(Exception):
     """A build or version that this owner does not have."""
 
     def __init__(self, where: str, what: str) -> None:

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from django.db import models
 
-from builds.errors import NotThere
+from builds.errors import NotFound
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
@@ -36,21 +36,21 @@ class BuildQuerySet(models.QuerySet["Build"]):
 
         Raises
         ------
-        NotThere
+        NotFound
             If `user` has no such build.
         """
         builds = self.filter(owner=user)
         found = (builds.select_for_update() if lock else builds).filter(pk=build_id).first()
         if found is None:
-            raise NotThere("build", "is not among your builds")
+            raise NotFound("build", "is not among your builds")
         return found
 
 
 def version_of(build: "Build", number: int) -> "Version":
-    """Return one version of a build; raise `NotThere` if it has none of that number."""
+    """Return one version of a build; raise `NotFound` if it has none of that number."""
     found = build.versions.filter(number=number).first()
     if found is None:
-        raise NotThere("version", f"{number} does not exist")
+        raise NotFound("version", f"{number} does not exist")
     return found
 
 

@@ -12,7 +12,7 @@ from ninja.errors import HttpError, ValidationError
 from psycopg import errors
 from psycopg_pool import PoolTimeout
 
-from builds.errors import Conflict, NotThere, OperationRefused
+from builds.errors import Conflict, NotFound, OperationRefused
 from common.standing import database_says
 from powertrain.documents.reading import TAGS, refusal_of
 from powertrain.errors import Refusal
@@ -46,8 +46,8 @@ def tell_errors(api: NinjaAPI) -> None:
         what = "was changed elsewhere meanwhile; both versions are kept"
         return told(request, "version", what, 409, kept=problem.kept, head=problem.head)
 
-    @api.exception_handler(NotThere)
-    def not_there(request: HttpRequest, problem: NotThere) -> HttpResponse:
+    @api.exception_handler(NotFound)
+    def not_there(request: HttpRequest, problem: NotFound) -> HttpResponse:
         return told(request, problem.where, problem.what, 404)
 
     @api.exception_handler(Http404)

@@ -26,9 +26,12 @@ router = Router()
 
 
 @router.get(
-    "/brief-starts", response=list[schemas.StartBrief], exclude_unset=True, tags=["matching"],
+    "/brief-starts",
+    response=list[schemas.StartBrief],
+    exclude_unset=True,
+    tags=["matching"],
     operation_id="brief_starts",
-)  # fmt: skip
+)
 def brief_starts(request: HttpRequest) -> list[schemas.StartBrief]:
     """Return the briefs to begin from."""
     return [
@@ -38,9 +41,11 @@ def brief_starts(request: HttpRequest) -> list[schemas.StartBrief]:
 
 
 @router.get(
-    "/briefs", response={200: schemas.BriefList, **REFUSED}, tags=["matching"],
+    "/briefs",
+    response={200: schemas.BriefList, **REFUSED},
+    tags=["matching"],
     operation_id="list_briefs",
-)  # fmt: skip
+)
 def list_briefs(request: HttpRequest, asked: Query[schemas.BriefsAsked]) -> schemas.BriefList:
     """Return a page of the owner's briefs, the last changed first."""
     found = Brief.objects.of(request.user).defer("document", "said")
@@ -49,7 +54,9 @@ def list_briefs(request: HttpRequest, asked: Query[schemas.BriefsAsked]) -> sche
     return schemas.BriefList(
         briefs=[
             schemas.BriefCard(
-                id=brief.pk, name=brief.name, changed_at=brief.changed_at,
+                id=brief.pk,
+                name=brief.name,
+                changed_at=brief.changed_at,
                 match=_card(last[brief.pk]) if brief.pk in last else None,
             )
             for brief in page
@@ -61,13 +68,16 @@ def list_briefs(request: HttpRequest, asked: Query[schemas.BriefsAsked]) -> sche
             for brief in Brief.objects.removed(request.user)[:20]
             if brief.removed_at is not None
         ],
-    )  # fmt: skip
+    )
 
 
 @router.post(
-    "/briefs", response={201: schemas.BriefAnswer, **REFUSED}, exclude_unset=True,
-    tags=["matching"], operation_id="create_brief",
-)  # fmt: skip
+    "/briefs",
+    response={201: schemas.BriefAnswer, **REFUSED},
+    exclude_unset=True,
+    tags=["matching"],
+    operation_id="create_brief",
+)
 def create_brief(
     request: HttpRequest, payload: schemas.BriefRequest
 ) -> Status[schemas.BriefAnswer]:
@@ -76,18 +86,24 @@ def create_brief(
 
 
 @router.get(
-    "/briefs/{brief_id}", response={200: schemas.BriefAnswer, **MISSING}, exclude_unset=True,
-    tags=["matching"], operation_id="read_brief",
-)  # fmt: skip
+    "/briefs/{brief_id}",
+    response={200: schemas.BriefAnswer, **MISSING},
+    exclude_unset=True,
+    tags=["matching"],
+    operation_id="read_brief",
+)
 def read_brief(request: HttpRequest, brief_id: UUID) -> schemas.BriefAnswer:
     """Return a brief as it stands."""
     return _answer(Brief.objects.one(request.user, brief_id))
 
 
 @router.post(
-    "/briefs/{brief_id}", response={200: schemas.BriefAnswer, **MISSING}, exclude_unset=True,
-    tags=["matching"], operation_id="change_brief",
-)  # fmt: skip
+    "/briefs/{brief_id}",
+    response={200: schemas.BriefAnswer, **MISSING},
+    exclude_unset=True,
+    tags=["matching"],
+    operation_id="change_brief",
+)
 def change_brief(
     request: HttpRequest, brief_id: UUID, payload: schemas.BriefRequest
 ) -> schemas.BriefAnswer:
@@ -96,9 +112,11 @@ def change_brief(
 
 
 @router.delete(
-    "/briefs/{brief_id}", response={204: None, **MISSING}, tags=["matching"],
+    "/briefs/{brief_id}",
+    response={204: None, **MISSING},
+    tags=["matching"],
     operation_id="remove_brief",
-)  # fmt: skip
+)
 def remove_brief(request: HttpRequest, brief_id: UUID) -> Status[None]:
     """Take a brief out of the list; it can be brought back."""
     set_away(request.user, brief_id, away=True)
@@ -106,9 +124,11 @@ def remove_brief(request: HttpRequest, brief_id: UUID) -> Status[None]:
 
 
 @router.post(
-    "/briefs/{brief_id}/bring-back", response={204: None, **MISSING}, tags=["matching"],
+    "/briefs/{brief_id}/bring-back",
+    response={204: None, **MISSING},
+    tags=["matching"],
     operation_id="bring_brief_back",
-)  # fmt: skip
+)
 def bring_brief_back(request: HttpRequest, brief_id: UUID) -> Status[None]:
     """Put a removed brief back into the list."""
     set_away(request.user, brief_id, away=False)
@@ -116,18 +136,22 @@ def bring_brief_back(request: HttpRequest, brief_id: UUID) -> Status[None]:
 
 
 @router.post(
-    "/briefs/{brief_id}/matches", response={201: schemas.MatchCard, **MISSING}, tags=["matching"],
+    "/briefs/{brief_id}/matches",
+    response={201: schemas.MatchCard, **MISSING},
+    tags=["matching"],
     operation_id="begin_match",
-)  # fmt: skip
+)
 def begin_match(request: HttpRequest, brief_id: UUID) -> Status[schemas.MatchCard]:
     """Search the shelf for what meets a brief."""
     return Status(201, _card(begin_search(request.user, brief_id)))
 
 
 @router.get(
-    "/matches/{match_id}", response={200: schemas.MatchProgress, **MISSING}, tags=["matching"],
+    "/matches/{match_id}",
+    response={200: schemas.MatchProgress, **MISSING},
+    tags=["matching"],
     operation_id="read_match",
-)  # fmt: skip
+)
 def read_match(request: HttpRequest, match_id: UUID) -> schemas.MatchProgress:
     """Return how far a search is, and the answer as far as there is one."""
     match = Match.objects.one(request.user, match_id)
@@ -137,18 +161,22 @@ def read_match(request: HttpRequest, match_id: UUID) -> schemas.MatchProgress:
 
 
 @router.post(
-    "/matches/{match_id}/cancel", response={200: schemas.MatchCard, **MISSING}, tags=["matching"],
+    "/matches/{match_id}/cancel",
+    response={200: schemas.MatchCard, **MISSING},
+    tags=["matching"],
     operation_id="cancel_match",
-)  # fmt: skip
+)
 def cancel_match(request: HttpRequest, match_id: UUID) -> schemas.MatchCard:
     """Call a search off; what it found so far stays."""
     return _card(call_off(request.user, match_id))
 
 
 @router.post(
-    "/matches/{match_id}/why", response={200: schemas.WhyTold, **MISSING}, tags=["matching"],
+    "/matches/{match_id}/why",
+    response={200: schemas.WhyTold, **MISSING},
+    tags=["matching"],
     operation_id="why_not",
-)  # fmt: skip
+)
 def why_not(request: HttpRequest, match_id: UUID, payload: schemas.WhyRequest) -> schemas.WhyTold:
     """Return which rule excludes a part or a combination, and by how much."""
     if payload == schemas.WhyRequest():
@@ -161,9 +189,11 @@ def why_not(request: HttpRequest, match_id: UUID, payload: schemas.WhyRequest) -
 
 
 @router.post(
-    "/matches/{match_id}/build", response={201: schemas.Made, **MISSING}, tags=["matching"],
+    "/matches/{match_id}/build",
+    response={201: schemas.Made, **MISSING},
+    tags=["matching"],
     operation_id="make_build",
-)  # fmt: skip
+)
 def make(
     request: HttpRequest, match_id: UUID, payload: schemas.MakeRequest
 ) -> Status[schemas.Made]:
@@ -172,9 +202,11 @@ def make(
 
 
 @router.post(
-    "/builds/{build_id}/meets", response={200: schemas.MetBrief, **MISSING}, tags=["matching"],
+    "/builds/{build_id}/meets",
+    response={200: schemas.MetBrief, **MISSING},
+    tags=["matching"],
     operation_id="meets_brief",
-)  # fmt: skip
+)
 def meets_brief(request: HttpRequest, build_id: UUID, payload: BuildDocument) -> schemas.MetBrief:
     """Return how far a document, as it stands on the bench, meets the brief of its build."""
     build = Build.objects.one(request.user, build_id)
@@ -197,9 +229,14 @@ def _kept(
 def _answer(brief: Brief) -> schemas.BriefAnswer:
     document = check_model(BriefDocument, brief.document)
     return schemas.BriefAnswer(
-        id=brief.pk, name=brief.name, changed_at=brief.changed_at, document=document,
-        said=brief.said, weights=document.weights.model_dump(), match=_last(brief),
-    )  # fmt: skip
+        id=brief.pk,
+        name=brief.name,
+        changed_at=brief.changed_at,
+        document=document,
+        said=brief.said,
+        weights=document.weights.model_dump(),
+        match=_last(brief),
+    )
 
 
 def _last(brief: Brief) -> schemas.MatchCard | None:

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from django.db import models
 
-from builds.errors import NotThere
+from builds.errors import NotFound
 
 if TYPE_CHECKING:
     from collections.abc import Iterable
@@ -25,10 +25,10 @@ class BriefQuerySet(models.QuerySet["Brief"]):
         return self.filter(owner=user).exclude(removed_at=None).order_by("-removed_at")
 
     def one(self, user: Any, brief_id: UUID) -> "Brief":
-        """Return one brief of `user`; raise `NotThere` if there is none."""
+        """Return one brief of `user`; raise `NotFound` if there is none."""
         found = self.filter(owner=user, pk=brief_id).first()
         if found is None:
-            raise NotThere("brief", "is not among your briefs")
+            raise NotFound("brief", "is not among your briefs")
         return found
 
 
@@ -44,8 +44,8 @@ class MatchQuerySet(models.QuerySet["Match"]):
         return {match.brief_id: match for match in light}
 
     def one(self, user: Any, match_id: UUID) -> "Match":
-        """Return one search of `user`; raise `NotThere` if there is none."""
+        """Return one search of `user`; raise `NotFound` if there is none."""
         found = self.filter(brief__owner=user, pk=match_id).select_related("brief").first()
         if found is None:
-            raise NotThere("match", "is not among your searches")
+            raise NotFound("match", "is not among your searches")
         return found

@@ -218,7 +218,15 @@ def _is_called_off(match: Any) -> bool:
 def _end(match: Any, state: str, problem: str = "") -> None:
     match.state, match.problem, match.ended_at = state, problem, timezone.now()
     match.save(
-        update_fields=["state", "problem", "ended_at", "answer", "considered", "to_solve",
-                       "solved", "feasible"]
-    )  # fmt: skip
+        update_fields=[
+            "state",
+            "problem",
+            "ended_at",
+            "answer",
+            "considered",
+            "to_solve",
+            "solved",
+            "feasible",
+        ]
+    )
     log.info("match=%s action=end state=%s solved=%s", match.pk, state, match.solved)

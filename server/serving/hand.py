@@ -12,7 +12,7 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 from config.wsgi import application
 
 
-class Told(NamedTuple):
+class PipedAnswer(NamedTuple):
     """An answer as it goes over a pipe."""
 
     status: int
@@ -20,7 +20,7 @@ class Told(NamedTuple):
     body: bytes
 
 
-def answer(environ: dict[str, str], body: bytes | Path) -> Told:
+def answer(environ: dict[str, str], body: bytes | Path) -> PipedAnswer:
     """Return the application's answer to a request; a long body is in a file."""
     if isinstance(body, Path):
         with body.open("rb") as source:
@@ -28,7 +28,7 @@ def answer(environ: dict[str, str], body: bytes | Path) -> Told:
     return _answer(environ, BytesIO(body), len(body))
 
 
-def _answer(environ: dict[str, str], body: IO[bytes], length: int) -> Told:
+def _answer(environ: dict[str, str], body: IO[bytes], length: int) -> PipedAnswer:
     begun: list[Any] = []
     response = application(
         {
@@ -45,7 +45,7 @@ def _answer(environ: dict[str, str], body: IO[bytes], length: int) -> Told:
         close = getattr(response, "close", None)
         if close is not None:
             close()
-    return Told(begun[0], begun[1], text)
+    return PipedAnswer(begun[0], begun[1], text)
 
 
 def attached() -> None:

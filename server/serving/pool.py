@@ -13,7 +13,7 @@ from threading import Event, Lock
 from pebble import ProcessExpired, ProcessPool
 
 from serving.gate import Busy, Gate, Gone
-from serving.hand import Told, answer, attached
+from serving.hand import PipedAnswer, answer, attached
 from serving.heavy import Weight
 from serving.processes import context
 
@@ -33,7 +33,7 @@ class _Flight:
     """A question that is being answered, and all who wait for it."""
 
     landed: Event = field(default_factory=Event)
-    told: Told | None = None
+    told: PipedAnswer | None = None
     problem: Exception | None = None
     gone: list[Callable[[], bool]] = field(default_factory=list)
 
@@ -51,7 +51,7 @@ class Pool:
     def __init__(
         self,
         places: int | None = None,
-        answer: Callable[[dict[str, str], bytes | Path], Told] = answer,
+        answer: Callable[[dict[str, str], bytes | Path], PipedAnswer] = answer,
     ) -> None:
         self._answer = answer
         places = max(2, min(4, places or os.cpu_count() or 2))
@@ -73,7 +73,7 @@ class Pool:
         weight: Weight,
         client: str,
         gone: Callable[[], bool],
-    ) -> Told:
+    ) -> PipedAnswer:
         """Return the answer to a request.
 
         Raises
@@ -127,7 +127,7 @@ class Pool:
         weight: Weight,
         client: str,
         gone: Callable[[], bool],
-    ) -> Told:
+    ) -> PipedAnswer:
         with self.gate.turn(client, long=weight.long, gone=gone):
             future = self._processes.schedule(
                 self._answer, args=[environ, body], timeout=weight.most_s
@@ -135,7 +135,7 @@ class Pool:
             begun = time.monotonic()
             while True:
                 try:
-                    told: Told = future.result(timeout=0.5)
+                    told: PipedAnswer = future.result(timeout=0.5)
                     return told
                 except TimeoutError:
                     if future.done():
@@ -150,16 +150,16 @@ class Remembered:
 
     def __init__(self, most_bytes: int) -> None:
         self._most, self._bytes = most_bytes, 0
-        self._answers: OrderedDict[bytes, Told] = OrderedDict()
+        self._answers: OrderedDict[bytes, PipedAnswer] = OrderedDict()
 
-    def get(self, key: bytes) -> Told | None:
+    def get(self, key: bytes) -> PipedAnswer | None:
         """Return an answer that is remembered, and remember it longer."""
         told = self._answers.get(key)
         if told is not None:
             self._answers.move_to_end(key)
         return told
 
-    def keep(self, key: bytes, told: Told) -> None:
+    def keep(self, key: bytes, told: PipedAnswer) -> None:
         """Remember an answer, and forget the oldest where there is no room."""
         if key in self._answers or len(told.body) > self._most // 4:
             return

@@ -34,7 +34,12 @@ class Watch:
     def _connect(self) -> psycopg.Connection:
         known: dict[str, Any] = settings.DATABASES["default"]
         return psycopg.connect(
-            host=known["HOST"], port=known["PORT"], dbname=known["NAME"], user=known["USER"],
-            password=known["PASSWORD"], connect_timeout=2, autocommit=True,
+            host=known["HOST"],
+            port=known["PORT"],
+            dbname=known["NAME"],
+            user=known["USER"],
+            password=known["PASSWORD"],
+            connect_timeout=2,
+            autocommit=True,
             options="-c statement_timeout=1000",
-        )  # fmt: skip
+        )

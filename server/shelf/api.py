@@ -8,7 +8,7 @@ from django.db import transaction
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Router, Status
 
-from builds.errors import NotThere
+from builds.errors import NotFound
 from builds.incoming import pieces
 from builds.schemas import CSV, TEXT, Bad, BroughtIn
 from common.bounds import LARGEST_TABLE
@@ -21,7 +21,7 @@ from powertrain.documents.text import parse
 from powertrain.listing.read import Listing, read_listing
 from powertrain.shelf.shipped import shipped_shelf
 from shelf import schemas
-from shelf.actions.keep import add_part, bring_in, change_part, say_before, set_away
+from shelf.actions.keep import add_part, bring_in, change_part, set_away, undo_part
 from shelf.bring_in import Good, of_document, of_table
 from shelf.look import look as looked
 from shelf.models import Part
@@ -54,9 +54,10 @@ def names(request: HttpRequest) -> schemas.ShelfNames:
 
 
 @router.get(
-    "/shelf/{kind}/fields", response={200: schemas.FieldsOfPart, **REFUSED},
+    "/shelf/{kind}/fields",
+    response={200: schemas.FieldsOfPart, **REFUSED},
     operation_id="part_fields",
-)  # fmt: skip
+)
 def fields(request: HttpRequest, kind: schemas.Kind) -> schemas.FieldsOfPart:
     """Return every field of a kind of part with its unit and explanation."""
     return schemas.FieldsOfPart(fields=list(part_fields(kind)))
@@ -69,9 +70,10 @@ def listing(request: HttpRequest, payload: schemas.ListingRequest) -> Listing:
 
 
 @router.get(
-    "/shelf/{kind}/parts/{ref}", response={200: schemas.PartAnswer, **MISSING},
+    "/shelf/{kind}/parts/{ref}",
+    response={200: schemas.PartAnswer, **MISSING},
     operation_id="read_part",
-)  # fmt: skip
+)
 def read(request: HttpRequest, kind: schemas.Kind, ref: str) -> schemas.PartAnswer:
     """Return one part."""
     own = Part.objects.find(request.user, kind, ref)
@@ -79,7 +81,7 @@ def read(request: HttpRequest, kind: schemas.Kind, ref: str) -> schemas.PartAnsw
         return _answer(own)
     found = next((part for part in getattr(shipped_shelf(), kind) if part.id == ref), None)
     if found is None:
-        raise NotThere("part", "is not on this shelf")
+        raise NotFound("part", "is not on this shelf")
     document = found.model_dump(mode="json", exclude_unset=True)
     return schemas.PartAnswer(
         id=ref, kind=kind, own=False, document=document, can_undo=False, removed=False
@@ -97,9 +99,10 @@ def add(
 
 
 @router.post(
-    "/shelf/{kind}/parts/{ref}", response={200: schemas.PartAnswer, **MISSING},
+    "/shelf/{kind}/parts/{ref}",
+    response={200: schemas.PartAnswer, **MISSING},
     operation_id="change_part",
-)  # fmt: skip
+)
 def change(
     request: HttpRequest, kind: schemas.Kind, ref: str, payload: schemas.PartRequest
 ) -> schemas.PartAnswer:
@@ -108,27 +111,30 @@ def change(
 
 
 @router.post(
-    "/shelf/{kind}/parts/{ref}/undo", response={200: schemas.PartAnswer, **MISSING},
+    "/shelf/{kind}/parts/{ref}/undo",
+    response={200: schemas.PartAnswer, **MISSING},
     operation_id="undo_part",
-)  # fmt: skip
+)
 def undo(request: HttpRequest, kind: schemas.Kind, ref: str) -> schemas.PartAnswer:
     """Go back to what a part said before."""
-    return _answer(say_before(request.user, kind, ref))
+    return _answer(undo_part(request.user, kind, ref))
 
 
 @router.post(
-    "/shelf/{kind}/parts/{ref}/remove", response={200: schemas.PartAnswer, **MISSING},
+    "/shelf/{kind}/parts/{ref}/remove",
+    response={200: schemas.PartAnswer, **MISSING},
     operation_id="remove_part",
-)  # fmt: skip
+)
 def remove(request: HttpRequest, kind: schemas.Kind, ref: str) -> schemas.PartAnswer:
     """Take a part of one's own off the shelf; it can be brought back."""
     return _answer(set_away(request.user, kind, ref, away=True))
 
 
 @router.post(
-    "/shelf/{kind}/parts/{ref}/bring-back", response={200: schemas.PartAnswer, **MISSING},
+    "/shelf/{kind}/parts/{ref}/bring-back",
+    response={200: schemas.PartAnswer, **MISSING},
     operation_id="bring_part_back",
-)  # fmt: skip
+)
 def back(request: HttpRequest, kind: schemas.Kind, ref: str) -> schemas.PartAnswer:
     """Bring a part back to the shelf."""
     return _answer(set_away(request.user, kind, ref, away=False))
@@ -154,9 +160,11 @@ def table(request: HttpRequest, kind: schemas.Kind, own: bool = False) -> Stream
 
 
 @router.post(
-    "/shelf/bring-in/{kind}", response={200: BroughtIn, **REFUSED},
-    operation_id="bring_in_table", openapi_extra=TEXT,
-)  # fmt: skip
+    "/shelf/bring-in/{kind}",
+    response={200: BroughtIn, **REFUSED},
+    operation_id="bring_in_table",
+    openapi_extra=TEXT,
+)
 def take_table(request: HttpRequest, kind: schemas.Kind) -> BroughtIn:
     """Bring in a table of parts: the good rows go in, the bad ones are told by line and column."""
     found = of_table(kind, pieces(request), taken_ids(request.user))
@@ -164,9 +172,11 @@ def take_table(request: HttpRequest, kind: schemas.Kind) -> BroughtIn:
 
 
 @router.post(
-    "/shelf/bring-in", response={200: BroughtIn, **REFUSED},
-    operation_id="bring_in_document", openapi_extra=TEXT,
-)  # fmt: skip
+    "/shelf/bring-in",
+    response={200: BroughtIn, **REFUSED},
+    operation_id="bring_in_document",
+    openapi_extra=TEXT,
+)
 def take_document(request: HttpRequest) -> BroughtIn:
     """Bring in a shelf document: the good parts go in, the bad ones are told by their place."""
     document = parse(request.read(), largest=LARGEST_TABLE)
@@ -194,6 +204,10 @@ def _brought(user: Any, lists: dict[str, Good]) -> BroughtIn:
 def _answer(part: Part) -> schemas.PartAnswer:
     said = part.versions.filter(number=part.head).values_list("parent", flat=True)
     return schemas.PartAnswer(
-        id=part.ref, kind=part.kind, own=True, document=part.document,
-        can_undo=said[0] is not None, removed=part.removed_at is not None,
-    )  # fmt: skip
+        id=part.ref,
+        kind=part.kind,
+        own=True,
+        document=part.document,
+        can_undo=said[0] is not None,
+        removed=part.removed_at is not None,
+    )

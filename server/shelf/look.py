@@ -41,9 +41,15 @@ def look(user: Any, kind: str, asked: LookRequest) -> PartsTable:
             own.append((read, True))
     shipped = [] if asked.only_own else [(part, False) for part in getattr(shipped_shelf(), kind)]
     table = table_of(
-        kind, [*own, *shipped], words=asked.words, sort=asked.sort, falling=asked.falling,
-        unfit=unfit, only_fit=asked.only_fit, limit=asked.limit,
-    )  # fmt: skip
+        kind,
+        [*own, *shipped],
+        words=asked.words,
+        sort=asked.sort,
+        falling=asked.falling,
+        unfit=unfit,
+        only_fit=asked.only_fit,
+        limit=asked.limit,
+    )
     not_read = count - len(own) - len(broken)
     return table.model_copy(
         update={

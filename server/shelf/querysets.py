@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Any
 from django.db import models
 from django.db.models.functions import Lower
 
-from builds.errors import NotThere
+from builds.errors import NotFound
 
 if TYPE_CHECKING:
     from shelf.models import Part
@@ -42,9 +42,9 @@ class PartQuerySet(models.QuerySet["Part"]):
         return self.filter(owner=user, kind=kind, ref=ref).first()
 
     def one(self, user: Any, kind: str, ref: str, *, lock: bool = False) -> "Part":
-        """Return one part of `user`, removed or not; raise `NotThere` if there is none."""
+        """Return one part of `user`, removed or not; raise `NotFound` if there is none."""
         parts = self.select_for_update() if lock else self
         found = parts.find(user, kind, ref)
         if found is None:
-            raise NotThere("part", "is not among your own parts")
+            raise NotFound("part", "is not among your own parts")
         return found

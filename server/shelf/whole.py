@@ -51,14 +51,21 @@ def _meshing(build: Build) -> Q:
     found = Q(pk__in=[])
     for stage in build.gearing:
         if isinstance(stage, ToothedStage):
-            said, own = ("module_mm", stage.module_mm) if stage.kind == "spur" else (
-                "pitch_mm", stage.pitch_mm,
-            )  # fmt: skip
+            said, own = (
+                ("module_mm", stage.module_mm)
+                if stage.kind == "spur"
+                else (
+                    "pitch_mm",
+                    stage.pitch_mm,
+                )
+            )
             pitch = f"document__{said}"
             of_kind = Q(document__kind=stage.kind)
-            found |= of_kind if own is None else of_kind & (
-                Q(**{pitch: own}) | Q(**{f"{pitch}__isnull": True})
-            )  # fmt: skip
+            found |= (
+                of_kind
+                if own is None
+                else of_kind & (Q(**{pitch: own}) | Q(**{f"{pitch}__isnull": True}))
+            )
     return found
 
 

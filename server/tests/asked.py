@@ -49,8 +49,10 @@ def sound_requests(build: str = "", brief: str = "") -> dict[str, dict[str, Any]
     }
     if build:
         asked[f"/builds/{build}/versions"] = {
-            "base": 1, "document": trike, "change_id": change + "2",
-        }  # fmt: skip
+            "base": 1,
+            "document": trike,
+            "change_id": change + "2",
+        }
         asked[f"/builds/{build}/meets"] = trike
         asked[f"/builds/{build}/pin"] = {"number": 1}
     if brief:

@@ -16,7 +16,7 @@ from accounts.personal import the_owner
 from builds.actions.change import pin, redo, save_version, undo
 from builds.actions.create import create_build
 from builds.actions.remove import remove_build
-from builds.errors import Conflict, NotThere
+from builds.errors import Conflict, NotFound
 from builds.models import Build, Version
 from matching.actions.brief import keep_brief
 from matching.models import Brief, Match, Origin
@@ -72,7 +72,7 @@ def edited(owner, build, edits: int, seed: int):
                 pin(owner, build.pk, draw.randint(1, build.newest_number))
             else:
                 {"undo": undo, "redo": redo}[deed](owner, build.pk, build.head)
-        except (NotThere, Conflict):
+        except (NotFound, Conflict):
             continue
 
 
@@ -97,9 +97,15 @@ def full(owner, trike):
     said = {"format": "young-torrent.brief/1", "name": "Punt"}
     brief = keep_brief(owner, said, said=["vehicle.mass_kg"])
     Match.objects.create(
-        brief=brief, document=said, state="done", considered=10**12, solved=5, to_solve=5,
-        answer={"results": [], "rejected": {"mass": 3}}, ended_at=timezone.now(),
-    )  # fmt: skip
+        brief=brief,
+        document=said,
+        state="done",
+        considered=10**12,
+        solved=5,
+        to_solve=5,
+        answer={"results": [], "rejected": {"mass": 3}},
+        ended_at=timezone.now(),
+    )
     Match.objects.create(brief=brief, document=said, state="running")
     Origin.objects.create(build=build, brief=brief, document=said)
     return owner
@@ -109,12 +115,17 @@ def test_an_empty_product_becomes_what_the_full_one_was(full):
     before = archive(full)
     held = entries(before)
     assert held["archive.json"] == {
-        "format": "young-torrent.archive/1", "builds": 5, "parts": 3, "briefs": 1,
-    }  # fmt: skip
+        "format": "young-torrent.archive/1",
+        "builds": 5,
+        "parts": 3,
+        "briefs": 1,
+    }
     forget()
     assert brought(full, before) == {
-        "builds": {"added": 5}, "parts": {"added": 3}, "briefs": {"added": 1},
-    }  # fmt: skip
+        "builds": {"added": 5},
+        "parts": {"added": 3},
+        "briefs": {"added": 1},
+    }
     assert entries(archive(full)) == held
     # And undo, redo and changes go on where they were.
     edited(full, Build.objects.filter(removed_at=None).exclude(name="Broken").first(), 10, 99)
@@ -125,8 +136,10 @@ def test_coming_again_changes_nothing(full):
     held = entries(text)
     for _ in range(2):
         assert brought(full, text) == {
-            "builds": {"known": 5}, "parts": {"known": 3}, "briefs": {"known": 1},
-        }  # fmt: skip
+            "builds": {"known": 5},
+            "parts": {"known": 3},
+            "briefs": {"known": 1},
+        }
     assert entries(archive(full)) == held
 
 
@@ -207,9 +220,12 @@ def spoilt(text: bytes, folder: str, change) -> bytes:
 
 
 MANIFEST = {
-    "format": "young-torrent.archive/1", "made_at": "2026-11-28T02:00:00Z",
-    "builds": 0, "parts": 0, "briefs": 0,
-}  # fmt: skip
+    "format": "young-torrent.archive/1",
+    "made_at": "2026-11-28T02:00:00Z",
+    "builds": 0,
+    "parts": 0,
+    "briefs": 0,
+}
 
 
 @pytest.mark.parametrize(
@@ -224,7 +240,7 @@ MANIFEST = {
         (zipped(**{"archive.json": MANIFEST, "builds__x.json": b"[" * 9000}), "builds/x.json"),
         (zipped(**{"archive.json": MANIFEST, "parts__x.json": b"\xff"}), "parts/x.json"),
     ],
-)  # fmt: skip
+)
 def test_what_is_no_archive_is_refused_by_its_entry(api, text, where):
     response = api.client.post("/api/archive", text, content_type="application/zip")
     assert response.status_code == 422
@@ -263,8 +279,11 @@ def test_over_http_it_goes_out_as_a_file_and_comes_in_told(api, full):
     forget()
     told = api.client.post("/api/archive", text, content_type="application/zip")
     assert json.loads(told.content)["builds"] == {
-        "added": 5, "went_on": 0, "beside": 0, "known": 0,
-    }  # fmt: skip
+        "added": 5,
+        "went_on": 0,
+        "beside": 0,
+        "known": 0,
+    }
     assert entries(archive(full)) == entries(text)
 
 

@@ -113,8 +113,9 @@ def test_all_of_it_comes_back(prepared, tmp_path):
     restore(prepared, newest)
     assert rows(prepared, ALL) == lost
     restore(prepared, place)
-    assert rows(prepared, "select pg_get_userbyid(datdba) from pg_database where datname ="
-                          f" '{DATABASE}'") == [(USER,)]  # fmt: skip
+    assert rows(
+        prepared, f"select pg_get_userbyid(datdba) from pg_database where datname = '{DATABASE}'"
+    ) == [(USER,)]
 
 
 def edited(text: bytes, **changes) -> bytes:

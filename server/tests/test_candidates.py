@@ -64,8 +64,11 @@ def test_of_many_the_newest_that_can_serve(owner, monkeypatch):
     monkeypatch.setitem(candidates.MOST, "motors", 33)
     # All thirty that can serve, then the newest of the dear ones.
     assert own_motors(candidates_of(owner, brief()).shelf)[29:] == [
-        "own-01", "own-36", "own-32", "own-28",
-    ]  # fmt: skip
+        "own-01",
+        "own-36",
+        "own-32",
+        "own-28",
+    ]
 
 
 def test_what_is_owned_or_asked_about_is_always_among_them(owner, monkeypatch):

@@ -17,8 +17,12 @@ def test_one_answer_holds_all_that_the_bench_shows(api, trike):
     assert status == 200
     answer = solved["answer"]
     assert [moment["id"] for moment in answer["moments"]] == [
-        "launch", "climb", "cruise", "top_speed", "wheels_up",
-    ]  # fmt: skip
+        "launch",
+        "climb",
+        "cruise",
+        "top_speed",
+        "wheels_up",
+    ]
     assert {gauge["part"] for gauge in answer["gauges"]} == {"pack", "controller", "motor"}
     assert {"gearing.1.driven_teeth", "winding", "battery.series"} <= {
         lever["id"] for lever in answer["levers"]

@@ -124,16 +124,18 @@ class TestWithAKey:
     ],
 )
 def test_what_is_too_long_is_refused_before_it_is_read(client, path, length, status):
-    sent = client.generic("POST", path, b"{}", content_type="application/json",
-                          CONTENT_LENGTH=str(length))  # fmt: skip
+    sent = client.generic(
+        "POST", path, b"{}", content_type="application/json", CONTENT_LENGTH=str(length)
+    )
     assert sent.status_code == status
     assert f"{length} bytes" in json.loads(sent.content)["error"]["what"]
 
 
 @pytest.mark.parametrize("length", ["-1", "many", "1e3", "\u0661"])
 def test_a_length_that_is_no_number_is_refused(client, length):
-    sent = client.generic("POST", "/api/solve", b"{}", content_type="application/json",
-                          CONTENT_LENGTH=length)  # fmt: skip
+    sent = client.generic(
+        "POST", "/api/solve", b"{}", content_type="application/json", CONTENT_LENGTH=length
+    )
     assert sent.status_code in (400, 413, 422)
     assert json.loads(sent.content)["error"]["what"]
 

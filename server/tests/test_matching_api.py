@@ -117,8 +117,10 @@ def test_a_search_is_queued_with_its_brief_and_tells_what_it_found(api, begun):
     answer = told["answer"]
     assert answer["considered"] == answer["feasible"] + sum(answer["rejected"].values())
     assert set(answer["rejected"]) == set(answer["reasons"])
-    trios = [tuple(r["parts"][key] for key in ("motor", "controller", "battery"))
-             for r in answer["results"]]  # fmt: skip
+    trios = [
+        tuple(r["parts"][key] for key in ("motor", "controller", "battery"))
+        for r in answer["results"]
+    ]
     assert len(trios) == len(set(trios))
     assert all(trio[:2] == tuple(NARROW.values()) for trio in trios)
     # How sure each figure is, is what the bench says of the result's build.

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from serving.hand import Told
+from serving.hand import PipedAnswer
 from serving.heavy import Weight, weight_of
 from serving.pool import Gone, Pool, ProcessExpired, Remembered, TookTooLong
 
@@ -17,7 +17,7 @@ READING = Weight(long=False, pure=False, most_s=60.0)
 HASTY = Weight(long=False, pure=False, most_s=0.5)
 
 
-def does(environ: dict[str, str], body: bytes) -> Told:
+def does(environ: dict[str, str], body: bytes) -> PipedAnswer:
     """Do what the body says, in a process of the pool; each time is noted in a file."""
     with Path(environ["NOTES"]).open("a") as notes:
         notes.write(f"{os.getpid()}\n")
@@ -26,20 +26,22 @@ def does(environ: dict[str, str], body: bytes) -> Told:
         time.sleep(float(seconds))
     if deed == "die":
         os._exit(1)
-    return Told(200 if deed != "fail" else 422, [("X-Deed", deed)], body)
+    return PipedAnswer(200 if deed != "fail" else 422, [("X-Deed", deed)], body)
 
 
-class Asked:
+class Probe:
     def __init__(self, pool: Pool, notes: Path) -> None:
         self.pool, self.notes = pool, notes
 
     def __call__(
         self, body: str, weight: Weight = READING, gone: Callable[[], bool] = lambda: False
-    ) -> Told:
+    ) -> PipedAnswer:
         environ = {
-            "REQUEST_METHOD": "POST", "PATH_INFO": "/api/solve", "QUERY_STRING": "",
+            "REQUEST_METHOD": "POST",
+            "PATH_INFO": "/api/solve",
+            "QUERY_STRING": "",
             "NOTES": str(self.notes),
-        }  # fmt: skip
+        }
         return self.pool.answer(
             environ, body.encode(), weight, threading.current_thread().name, gone
         )
@@ -58,7 +60,7 @@ def pool():
 
 @pytest.fixture
 def ask(pool, tmp_path):
-    return Asked(pool, tmp_path / "notes")
+    return Probe(pool, tmp_path / "notes")
 
 
 def at_once(count: int, do: Callable[[], object]) -> list[object]:
@@ -146,11 +148,11 @@ def test_an_answer_is_still_made_for_the_one_who_waits(ask):
 def test_the_oldest_answers_are_forgotten_first():
     remembered = Remembered(most_bytes=400)
     for number in range(6):
-        remembered.keep(bytes([number]), Told(200, [], b"x" * 100))
+        remembered.keep(bytes([number]), PipedAnswer(200, [], b"x" * 100))
         remembered.get(b"\x00")
     kept = [number for number in range(6) if remembered.get(bytes([number]))]
     assert kept == [0, 3, 4, 5]
-    remembered.keep(b"large", Told(200, [], b"x" * 101))
+    remembered.keep(b"large", PipedAnswer(200, [], b"x" * 101))
     assert remembered.get(b"large") is None
 
 

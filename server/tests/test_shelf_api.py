@@ -17,10 +17,13 @@ EXAMPLES = Path(__file__).parents[2] / "docs/examples"
 MOTOR = {
     "name": "Old blue can",
     "motor": {
-        "kind": "permanent_magnet", "kv_rpm_per_v": 790, "resistance_ohm": 0.03,
-        "no_load_current_a": 0.9, "shaft_mm": 5,
+        "kind": "permanent_magnet",
+        "kv_rpm_per_v": 790,
+        "resistance_ohm": 0.03,
+        "no_load_current_a": 0.9,
+        "shaft_mm": 5,
     },
-}  # fmt: skip
+}
 
 
 @pytest.fixture
@@ -43,8 +46,10 @@ def test_a_part_of_ones_own_is_added_changed_and_said_as_before(api, looked):
     faster = {**MOTOR, "motor": {**MOTOR["motor"], "kv_rpm_per_v": 900}}
     status, changed = api.post("/shelf/motors/parts/old-blue-can", {"document": faster})
     assert (status, changed["document"]["motor"]["kv_rpm_per_v"], changed["can_undo"]) == (
-        200, 900, True,
-    )  # fmt: skip
+        200,
+        900,
+        True,
+    )
     status, before = api.post("/shelf/motors/parts/old-blue-can/undo", {})
     assert before["document"]["motor"]["kv_rpm_per_v"] == 790
     status, told = api.post("/shelf/motors/parts/old-blue-can/undo", {})
@@ -96,10 +101,16 @@ def test_sorting_puts_gaps_last_either_way_and_marks_them(api, looked):
 @pytest.mark.parametrize(
     "asked",
     [
-        {"sort": "motor.colour"}, {"limit": 0}, {"limit": "all"}, {"only_fit": 0}, {"words": 7},
-        {"build": {}}, {"build": {"format": "young-torrent.build/1"}}, {"brief": "trike"},
+        {"sort": "motor.colour"},
+        {"limit": 0},
+        {"limit": "all"},
+        {"only_fit": 0},
+        {"words": 7},
+        {"build": {}},
+        {"build": {"format": "young-torrent.build/1"}},
+        {"brief": "trike"},
     ],
-)  # fmt: skip
+)
 def test_an_odd_look_at_the_shelf_is_refused(api, asked):
     status, told = api.post("/shelf/motors/look", asked)
     assert status == 422
@@ -225,8 +236,11 @@ def test_bad_rows_are_told_by_line_and_column_and_the_good_ones_go_in(api):
     assert (status, told["added"], told["bad_count"]) == (200, 2, 4)
     places = [(bad["line"], bad["column"].split(" ")[0]) for bad in told["bad"]]
     assert places == [
-        (3, "motor.kv_rpm_per_v"), (4, "id"), (5, "id"), (6, "motor.resistance_ohm"),
-    ]  # fmt: skip
+        (3, "motor.kv_rpm_per_v"),
+        (4, "id"),
+        (5, "id"),
+        (6, "motor.resistance_ohm"),
+    ]
     assert set(Part.objects.values_list("ref", flat=True)) == {"a", "d"}
     # The same table again changes what is there and adds nothing.
     _, again = sent(
@@ -283,9 +297,10 @@ def test_a_listing_is_read_and_asks_only_for_what_is_missing(api):
     assert (status, told["kind"], told["unread"]) == (200, "motors", [])
     # Amps without a word for how long are shown as the likely peak, and nothing waits for them.
     assert [(asked["path"], asked["needed"]) for asked in told["asked"]] == [
-        ("motor.peak_current_a", False), ("motor.resistance_ohm", True),
+        ("motor.peak_current_a", False),
+        ("motor.resistance_ohm", True),
         ("motor.no_load_current_a", True),
-    ]  # fmt: skip
+    ]
     document = told["document"]
     for asked in told["asked"]:
         if not asked["needed"]:
@@ -300,10 +315,19 @@ def test_a_listing_is_read_and_asks_only_for_what_is_missing(api):
 def thirty(api):
     """Thirty motors of one's own, each faster than the one before."""
     lines = [
-        ",".join(["id", "name", "motor.kind", "motor.kv_rpm_per_v", "motor.resistance_ohm",
-                  "motor.no_load_current_a", "family"]),
+        ",".join(
+            [
+                "id",
+                "name",
+                "motor.kind",
+                "motor.kv_rpm_per_v",
+                "motor.resistance_ohm",
+                "motor.no_load_current_a",
+                "family",
+            ]
+        ),
         *(f"reed-{n:02},Reed {n},permanent_magnet,{100 + n},0.03,0.9,reed can" for n in range(30)),
-    ]  # fmt: skip
+    ]
     status, told = api.post("/shelf/bring-in/motors", "\n".join(lines))
     assert (status, told["added"]) == (200, 30)
 

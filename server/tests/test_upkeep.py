@@ -111,8 +111,9 @@ def test_how_it_all_stands_is_told(api, tmp_path, settings):
     place.write_text('{"stands": {"database": "up", "web": "is starting"}}')
     settings.STATUS = str(place)
     assert api.get("/upkeep")[1]["stands"] == [
-        {"what": "database", "how": "up"}, {"what": "web", "how": "is starting"},
-    ]  # fmt: skip
+        {"what": "database", "how": "up"},
+        {"what": "web", "how": "is starting"},
+    ]
 
 
 def test_how_large_it_is_is_told(api, owner, brief, trike):
@@ -120,8 +121,12 @@ def test_how_large_it_is_is_told(api, owner, brief, trike):
     _, told = api.get("/upkeep")
     sizes = {size["what"]: (size["count"], size["bytes"]) for size in told["sizes"]}
     assert {what: count for what, (count, _) in sizes.items()} == {
-        "builds": 1, "parts of your own": 0, "briefs": 1, "searches": 0, "notes of work done": 0,
-    }  # fmt: skip
+        "builds": 1,
+        "parts of your own": 0,
+        "briefs": 1,
+        "searches": 0,
+        "notes of work done": 0,
+    }
     # A page of PostgreSQL is 8192 bytes: a table with a row has at least one.
     assert sizes["builds"][1] >= 2 * 8192
     assert told["database_bytes"] > sum(size for _, size in sizes.values())

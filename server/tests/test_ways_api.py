@@ -44,13 +44,20 @@ def test_a_bad_document_is_told_by_its_place(api, trike, path, change, where):
 @pytest.mark.parametrize(
     ("path", "asked"),
     [
-        ("/overvolt", {"series": 3}), ("/overvolt", {"series": "many"}), ("/overvolt", {}),
-        ("/roads", {"wish_kmh": 1}), ("/roads", {"wish_kmh": -5}), ("/roads", {"wish_kmh": 1e9}),
-        ("/speeds", {}), ("/speeds", {"wheel_rpm": 1, "motor_rpm": 1}),
-        ("/speeds", {"wheel_rpm": -1}), ("/baseline", {"chosen": "boat"}),
-        ("/ladder", {"limit": -1}), ("/ladder", {"pinned": {}}),
+        ("/overvolt", {"series": 3}),
+        ("/overvolt", {"series": "many"}),
+        ("/overvolt", {}),
+        ("/roads", {"wish_kmh": 1}),
+        ("/roads", {"wish_kmh": -5}),
+        ("/roads", {"wish_kmh": 1e9}),
+        ("/speeds", {}),
+        ("/speeds", {"wheel_rpm": 1, "motor_rpm": 1}),
+        ("/speeds", {"wheel_rpm": -1}),
+        ("/baseline", {"chosen": "boat"}),
+        ("/ladder", {"limit": -1}),
+        ("/ladder", {"pinned": {}}),
     ],
-)  # fmt: skip
+)
 def test_an_odd_question_is_refused_not_answered(api, trike, path, asked):
     status, told = api.post(path, {"document": trike, **asked})
     assert status == 422
@@ -102,9 +109,13 @@ def test_the_best_rungs_keep_to_a_brief(api, trike):
 def test_ones_own_wheels_are_rungs_and_have_their_price(api, trike):
     stage = trike["gearing"][0]
     wheels = {
-        "name": "Turned by a friend", "kind": stage["kind"], "side": "driven", "pitch_mm": 12.7,
-        "efficiency": 0.96, "sizes": [{"teeth": 47, "mass_kg": 0.6, "price": 31}],
-    }  # fmt: skip
+        "name": "Turned by a friend",
+        "kind": stage["kind"],
+        "side": "driven",
+        "pitch_mm": 12.7,
+        "efficiency": 0.96,
+        "sizes": [{"teeth": 47, "mass_kg": 0.6, "price": 31}],
+    }
     _, before = api.post("/ladder", {"document": trike})
     status, part = api.post("/shelf/teeth/parts", {"document": wheels})
     assert status == 201, part

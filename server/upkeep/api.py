@@ -39,9 +39,11 @@ def take_out(request: HttpRequest) -> StreamingHttpResponse:
 
 
 @router.post(
-    "/archive", response={200: schemas.ArchiveTold, **REFUSED}, operation_id="bring_in_archive",
+    "/archive",
+    response={200: schemas.ArchiveTold, **REFUSED},
+    operation_id="bring_in_archive",
     openapi_extra=ZIPPED,
-)  # fmt: skip
+)
 def bring_archive_in(request: HttpRequest) -> schemas.ArchiveTold:
     """Bring in an archive: what is not there is added, and nothing is doubled."""
     with tempfile.TemporaryFile() as source:

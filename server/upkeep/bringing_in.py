@@ -36,7 +36,7 @@ FormOf = TypeVar("FormOf", bound=BaseModel)
 
 
 @dataclass
-class Told:
+class ImportCounts:
     """What became of each kind of thing in an archive, counted."""
 
     builds: Counter[Became] = field(default_factory=Counter)
@@ -45,7 +45,7 @@ class Told:
 
 
 @transaction.atomic
-def bring_in(user: Any, source: IO[bytes]) -> Told:
+def bring_in(user: Any, source: IO[bytes]) -> ImportCounts:
     """Bring in everything of an archive, or nothing.
 
     Raises
@@ -61,7 +61,7 @@ def bring_in(user: Any, source: IO[bytes]) -> Told:
         raise Refusal("archive", f"is no archive that can be read: {problem}") from None
 
 
-def _all(user: Any, archive: zipfile.ZipFile) -> Told:
+def _all(user: Any, archive: zipfile.ZipFile) -> ImportCounts:
     entries = archive.infolist()
     if len(entries) > MOST_ENTRIES or sum(entry.file_size for entry in entries) > MOST_BYTES:
         raise Refusal("archive", "holds more than anybody can have built")
@@ -69,7 +69,7 @@ def _all(user: Any, archive: zipfile.ZipFile) -> Told:
     if "archive.json" not in names:
         raise Refusal("archive.json", "is missing; this is no archive of Young Torrent")
     _read(archive, "archive.json", Manifest)
-    told = Told()
+    told = ImportCounts()
     # Briefs first: builds name the ones that they were made for.
     for folder, form, take, counted in _KINDS:
         for name in sorted(names):
@@ -147,20 +147,31 @@ def _add_versions(user: Any, build: Build, form: BuildForm, known: int) -> None:
     taken = set(Version.objects.filter(change_id__in=marks).values_list("change_id", flat=True))
     Version.objects.bulk_create(
         Version(
-            build=build, number=one.number, parent=one.parent, document=one.document,
-            changes=one.changes, aside=one.aside, made_by=user, made_at=one.made_at,
+            build=build,
+            number=one.number,
+            parent=one.parent,
+            document=one.document,
+            changes=one.changes,
+            aside=one.aside,
+            made_by=user,
+            made_at=one.made_at,
             change_id=None if one.change_id in taken else one.change_id,
         )
         for one in more
-    )  # fmt: skip
+    )
 
 
 def _stand(build: Build, form: BuildForm) -> None:
     """Let a build stand as the archive has it, changed when it was changed there."""
     Build.objects.filter(pk=build.pk).update(
-        name=form.name, head=form.head, pinned=form.pinned, made_at=form.made_at,
-        changed_at=form.changed_at, removed_at=form.removed_at, card_of="",
-    )  # fmt: skip
+        name=form.name,
+        head=form.head,
+        pinned=form.pinned,
+        made_at=form.made_at,
+        changed_at=form.changed_at,
+        removed_at=form.removed_at,
+        card_of="",
+    )
 
 
 # --- parts -------------------------------------------------------------------------------------
@@ -206,21 +217,29 @@ def _write_part(user: Any, form: PartForm, ref: str, own: UUID | None = None) ->
 def _add_sayings(part: Part, form: PartForm, known: int) -> None:
     PartVersion.objects.bulk_create(
         PartVersion(
-            part=part, number=one.number, parent=one.parent, made_at=one.made_at,
+            part=part,
+            number=one.number,
+            parent=one.parent,
+            made_at=one.made_at,
             document={**one.document, "id": part.ref} if part.ref != form.ref else one.document,
         )
         for one in form.versions[known:]
-    )  # fmt: skip
+    )
 
 
 def _say(part: Part, form: PartForm) -> None:
     document = _document_of(form)
     part.say({**document, "id": part.ref} if part.ref != form.ref else document)
     Part.objects.filter(pk=part.pk).update(
-        head=form.head, document=part.document, name=part.name, words=part.words,
-        family=part.family, made_at=form.made_at, changed_at=form.changed_at,
+        head=form.head,
+        document=part.document,
+        name=part.name,
+        words=part.words,
+        family=part.family,
+        made_at=form.made_at,
+        changed_at=form.changed_at,
         removed_at=form.removed_at,
-    )  # fmt: skip
+    )
 
 
 def _document_of(form: PartForm) -> dict[str, Any]:
@@ -246,24 +265,29 @@ def _take_brief(user: Any, form: BriefForm) -> Became:
     if became == "added" or form.changed_at > there.changed_at:
         became = "added" if became == "added" else "went_on"
         Brief.objects.filter(pk=there.pk).update(
-            name=form.name, document=form.document, said=form.said, made_at=form.made_at,
-            changed_at=form.changed_at, removed_at=form.removed_at,
-        )  # fmt: skip
+            name=form.name,
+            document=form.document,
+            said=form.said,
+            made_at=form.made_at,
+            changed_at=form.changed_at,
+            removed_at=form.removed_at,
+        )
     known = set(Match.objects.filter(pk__in=[one.id for one in form.matches]).values_list("pk"))
     new = [one for one in form.matches if (one.id,) not in known]
     Match.objects.bulk_create(
         Match(
-            pk=one.id, brief=there,
+            pk=one.id,
+            brief=there,
             **one.model_dump(exclude={"id"}),
         )
         for one in new
-    )  # fmt: skip
+    )
     return became
 
 
 # --- all ---------------------------------------------------------------------------------------
 
-_KINDS: list[tuple[str, type[Any], Callable[[Any, Any], Became], Callable[[Told], Any]]] = [
+_KINDS: list[tuple[str, type[Any], Callable[[Any, Any], Became], Callable[[ImportCounts], Any]]] = [
     ("briefs/", BriefForm, _take_brief, lambda told: told.briefs),
     ("parts/", PartForm, _take_part, lambda told: told.parts),
     ("builds/", BuildForm, _take_build, lambda told: told.builds),

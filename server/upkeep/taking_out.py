@@ -43,10 +43,13 @@ def _everything(user: Any) -> Iterator[tuple[str, BaseModel]]:
     yield (
         "archive.json",
         Manifest(
-            format=FORMAT, made_at=timezone.now(),
-            builds=builds.count(), parts=parts.count(), briefs=briefs.count(),
+            format=FORMAT,
+            made_at=timezone.now(),
+            builds=builds.count(),
+            parts=parts.count(),
+            briefs=briefs.count(),
         ),
-    )  # fmt: skip
+    )
     for brief in _each(briefs.prefetch_related("matches")):
         yield f"briefs/{brief.pk}.json", _brief(brief)
     for part in _each(parts.prefetch_related("versions")):

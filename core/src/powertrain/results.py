@@ -14,7 +14,7 @@ from powertrain.heat.temperatures import Flows, Temperatures, after, flows_of, s
 from powertrain.operating.distance import range_km
 from powertrain.operating.launch import launch
 from powertrain.operating.moments import (
-    Moments,
+    MomentStates,
     moments_of,
     searched_moments,
     steady_moments,
@@ -41,7 +41,7 @@ FigureId = Literal[
 class Results:
     """One drive or many at all moments, which are the first axis of `heat` and `flows`."""
 
-    moments: Moments
+    moments: MomentStates
     flows: Flows
     climb_s: Array
     """How long the climb is kept up: to the top of a hill of known length, else a minute."""
@@ -109,13 +109,13 @@ def first_of(compiled: CompiledBuild, many: Results) -> Results:
     return _with_heat(compiled, moments, timed=True)
 
 
-def _with_heat(compiled: CompiledBuild, moments: Moments, timed: bool) -> Results:
+def _with_heat(compiled: CompiledBuild, moments: MomentStates, timed: bool) -> Results:
     flows = stacked([flows_of(compiled.drive, moment.state) for moment in moments.all()])
     climb_s = hill_s(compiled.settings.climb_length_m, moments)
     return Results(moments, flows, climb_s, compiled.thermal, compiled.limits, timed)
 
 
-def hill_s(length_m: float | None, moments: Moments) -> Array:
+def hill_s(length_m: float | None, moments: MomentStates) -> Array:
     """Return how long the climb lasts: to the top of the hill, a minute where its length is open.
 
     A drive that can't move on the hill stands on it for a minute.
@@ -127,7 +127,7 @@ def hill_s(length_m: float | None, moments: Moments) -> Array:
         return np.where(speed_mps > 0, length_m / speed_mps, MINUTE_S)
 
 
-def most_amps(moments: Moments) -> tuple[Array, Array]:
+def most_amps(moments: MomentStates) -> tuple[Array, Array]:
     """Return the most pack and motor amps: at full throttle up to top speed, climbing or riding."""
     states = [moment.state for moment in (moments.climb, moments.cruise, moments.top_speed)]
     pack_a = greatest(moments.peaks.battery_a, *(state.battery_current_a for state in states))

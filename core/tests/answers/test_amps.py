@@ -17,8 +17,11 @@ from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
 from powertrain.ways.overvolt import overvolt
 
-LATE = {"controller.motor_current_limit_a": 120, "controller.battery_current_limit_a": 120,
-        "moments.launch_to_kmh": 8}  # fmt: skip
+LATE = {
+    "controller.motor_current_limit_a": 120,
+    "controller.battery_current_limit_a": 120,
+    "moments.launch_to_kmh": 8,
+}
 """Its pack amps rise until the motor limit gives way to the volts, well above 8 km/h."""
 
 
@@ -36,9 +39,13 @@ def swept(drive):
 
 @pytest.mark.parametrize(
     "changes",
-    [LATE, FAST_CAR, {},
-     {"gearing": [{"kind": "gearbox", "ratios": [12, 8, 5], "efficiency": 0.9}]}],
-)  # fmt: skip
+    [
+        LATE,
+        FAST_CAR,
+        {},
+        {"gearing": [{"kind": "gearbox", "ratios": [12, 8, 5], "efficiency": 0.9}]},
+    ],
+)
 def test_peak_amps_are_the_most_at_any_speed_up_to_top_speed(changes):
     build = check_build(document_with(changes))
     answer = solve(build)
@@ -128,8 +135,10 @@ def test_no_cure_is_a_limit_below_what_top_speed_takes(changes):
     document = document_with({**changes, "moments.climb_grade_pct": 8})
     build = check_build(document)
     top = RuleContext.of(build).moments.top_speed.state
-    needs = {"controller.motor_current_limit_a": float(top.motor_current_a),
-             "controller.battery_current_limit_a": float(top.battery_current_a)}  # fmt: skip
+    needs = {
+        "controller.motor_current_limit_a": float(top.motor_current_a),
+        "controller.battery_current_limit_a": float(top.battery_current_a),
+    }
     for seen in judged({**changes, "moments.climb_grade_pct": 8}).values():
         for path, value in (seen.fix.change if seen.fix else {}).items():
             if path in needs:
@@ -137,15 +146,18 @@ def test_no_cure_is_a_limit_below_what_top_speed_takes(changes):
 
 
 def test_the_most_watts_are_those_of_the_most_amps():
-    build = check_build(document_with({"controller.battery_current_limit_a": 36,
-                                       "moments.climb_grade_pct": 2}))  # fmt: skip
+    build = check_build(
+        document_with({"controller.battery_current_limit_a": 36, "moments.climb_grade_pct": 2})
+    )
     now = overvolt(build, 14).now
     assert now.pack_peak_w == pytest.approx(36 * (53.3 - 36 * 0.075), rel=1e-6)
 
 
 def test_too_little_grip_is_told_as_such():
-    slippery = {"vehicle.traction": {"friction": 0.15, "driven_share": 0.4},
-                "moments.climb_grade_pct": 9}  # fmt: skip
+    slippery = {
+        "vehicle.traction": {"friction": 0.15, "driven_share": 0.4},
+        "moments.climb_grade_pct": 9,
+    }
     seen = judged(slippery)
     assert (seen["traction"].severity, seen["traction"].moment) == ("stop", "climb")
     for rule in ("traction", "asked_climb"):
@@ -160,17 +172,33 @@ def test_too_little_grip_is_told_as_such():
 def test_a_ramp_that_no_finger_reaches_is_no_watch():
     # A crawler geared 48 to 1 rolls within hundredths of a second: 200 A of a stall never come.
     crawler = {
-        "vehicle": {"kind": "ground", "mass_kg": 2.4, "rolling_resistance": 0.03,
-                    "drag_area_m2": 0.03, "rotating_mass_factor": 1.1},
+        "vehicle": {
+            "kind": "ground",
+            "mass_kg": 2.4,
+            "rolling_resistance": 0.03,
+            "drag_area_m2": 0.03,
+            "rotating_mass_factor": 1.1,
+        },
         "wheel": {"rolling_circumference_mm": 371},
         "gearing": [{"kind": "fixed", "ratio": 48, "efficiency": 0.8}],
-        "motor": {"kind": "permanent_magnet", "commutation": "brushed", "kv_rpm_per_v": 1100,
-                  "resistance_ohm": 0.046, "no_load_current_a": 1.8},
+        "motor": {
+            "kind": "permanent_magnet",
+            "commutation": "brushed",
+            "kv_rpm_per_v": 1100,
+            "resistance_ohm": 0.046,
+            "no_load_current_a": 1.8,
+        },
         "controller": {"resistance_ohm": 0.001},
-        "battery": {"chemistry": "lipo", "series": 3, "parallel": 1, "cell_capacity_ah": 5,
-                    "cell_resistance_mohm": 2.5, "wiring_resistance_mohm": 4,
-                    "cell_voltage_v": 3.9},
-    }  # fmt: skip
+        "battery": {
+            "chemistry": "lipo",
+            "series": 3,
+            "parallel": 1,
+            "cell_capacity_ah": 5,
+            "cell_resistance_mohm": 2.5,
+            "wiring_resistance_mohm": 4,
+            "cell_voltage_v": 3.9,
+        },
+    }
     document = {"format": "young-torrent.build/1", "name": "crawler", **crawler}
     verdicts = {one.id: one for one in solve(check_build(document)).verdicts}
     assert verdicts["inrush"].severity == "ok"

@@ -143,11 +143,23 @@ def test_a_cell_has_the_volts_of_a_cell(volts):
 
 
 PLAIN = {
-    "format": "young-torrent.build/1", "name": "plain",
+    "format": "young-torrent.build/1",
+    "name": "plain",
     "vehicle": {"kind": "ground", "mass_kg": 100, "rolling_resistance": 0.01, "drag_area_m2": 0.6},
-    "wheel": {"rolling_circumference_mm": 2000}, "gearing": [],
-    "motor": {"kind": "permanent_magnet", "kv_rpm_per_v": 10, "resistance_ohm": 0.1,
-              "no_load_current_a": 0.5},
-    "controller": {}, "battery": {"chemistry": "li_ion", "series": 13, "parallel": 4,
-                                  "cell_capacity_ah": 3, "cell_resistance_mohm": 30},
-}  # fmt: skip
+    "wheel": {"rolling_circumference_mm": 2000},
+    "gearing": [],
+    "motor": {
+        "kind": "permanent_magnet",
+        "kv_rpm_per_v": 10,
+        "resistance_ohm": 0.1,
+        "no_load_current_a": 0.5,
+    },
+    "controller": {},
+    "battery": {
+        "chemistry": "li_ion",
+        "series": 13,
+        "parallel": 4,
+        "cell_capacity_ah": 3,
+        "cell_resistance_mohm": 30,
+    },
+}

@@ -23,21 +23,38 @@ from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
 
 FAST_CAR = {
-    "vehicle": {"kind": "ground", "mass_kg": 3.1, "rolling_resistance": 0.03,
-                "drag_area_m2": 0.03},
+    "vehicle": {"kind": "ground", "mass_kg": 3.1, "rolling_resistance": 0.03, "drag_area_m2": 0.03},
     "wheel": {"rolling_circumference_mm": 330},
-    "gearing": [{"kind": "spur", "driver_teeth": 18, "driven_teeth": 46, "efficiency": 0.95},
-                {"kind": "fixed", "ratio": 2.6, "efficiency": 0.96}],
-    "motor": {"kind": "permanent_magnet", "kv_rpm_per_v": 2250, "resistance_ohm": 0.008,
-              "no_load_current_a": 2.5, "mass_kg": 0.26},
+    "gearing": [
+        {"kind": "spur", "driver_teeth": 18, "driven_teeth": 46, "efficiency": 0.95},
+        {"kind": "fixed", "ratio": 2.6, "efficiency": 0.96},
+    ],
+    "motor": {
+        "kind": "permanent_magnet",
+        "kv_rpm_per_v": 2250,
+        "resistance_ohm": 0.008,
+        "no_load_current_a": 2.5,
+        "mass_kg": 0.26,
+    },
     "controller": {"resistance_ohm": 0.001},
-    "battery": {"chemistry": "lipo", "series": 4, "parallel": 1, "cell_capacity_ah": 5,
-                "cell_resistance_mohm": 2, "wiring_resistance_mohm": 2, "cell_voltage_v": 4.1},
-}  # fmt: skip
+    "battery": {
+        "chemistry": "lipo",
+        "series": 4,
+        "parallel": 1,
+        "cell_capacity_ah": 5,
+        "cell_resistance_mohm": 2,
+        "wiring_resistance_mohm": 2,
+        "cell_voltage_v": 4.1,
+    },
+}
 """A fast model car whose sealed controller states no limit."""
 
-WEAK = {"motor.mass_kg": 0.15, "moments.climb_grade_pct": 14, "moments.climb_length_m": 3000,
-        "motor.resistance_ohm": 0.3}  # fmt: skip
+WEAK = {
+    "motor.mass_kg": 0.15,
+    "moments.climb_grade_pct": 14,
+    "moments.climb_length_m": 3000,
+    "motor.resistance_ohm": 0.3,
+}
 """A trike whose motor burns on its hill."""
 
 
@@ -57,8 +74,9 @@ def test_a_launch_is_read_at_its_end():
 
 
 def test_a_hill_of_known_length_is_read_at_its_top_others_after_a_minute():
-    answer = solve(check_build(document_with({"moments.climb_grade_pct": 8,
-                                              "moments.climb_length_m": 900})))  # fmt: skip
+    answer = solve(
+        check_build(document_with({"moments.climb_grade_pct": 8, "moments.climb_length_m": 900}))
+    )
     climb, cruise = answer.moments[1], answer.moments[2]
     assert climb.lasts_s == pytest.approx(900 / climb.state.speed_mps)
     assert cruise.lasts_s == 60
@@ -167,8 +185,13 @@ def test_a_hill_that_nobody_mentioned_does_not_decide_the_ladder():
 
 def test_a_road_motor_may_be_hotter_than_a_hand_stands():
     # 55 kg at 4.8 kW: some 600 W of heat over half a square metre. Not a stop at 65 C.
-    road = {"motor.mass_kg": 55, "motor.kv_rpm_per_v": 60, "motor.diameter_mm": 230,
-            "motor.length_mm": 330, "vehicle.mass_kg": 700}  # fmt: skip
+    road = {
+        "motor.mass_kg": 55,
+        "motor.kv_rpm_per_v": 60,
+        "motor.diameter_mm": 230,
+        "motor.length_mm": 330,
+        "vehicle.mass_kg": 700,
+    }
     seen = verdicts_of(road)["case_temperature"]
     assert seen.limit == 100
     assert "large motor" in seen.why
@@ -177,8 +200,13 @@ def test_a_road_motor_may_be_hotter_than_a_hand_stands():
 def test_a_motor_without_gearing_is_a_hub_whose_wide_rim_makes_much_of_its_mass():
     # Km of 9.2 KV and 0.62 ohm: 1.318 N.m/root W; (1.738/0.16)^0.6 = 4.2 kg as a hub, while as a
     # can it would be (1.738/0.06)^0.6 = 7.5 kg and allowed what a large motor stands.
-    hub = {"kv_rpm_per_v": 9.2, "resistance_ohm": 0.62, "no_load_current_a": 0.3,
-           "kind": "permanent_magnet", "commutation": "brushless"}  # fmt: skip
+    hub = {
+        "kv_rpm_per_v": 9.2,
+        "resistance_ohm": 0.62,
+        "no_load_current_a": 0.3,
+        "kind": "permanent_magnet",
+        "commutation": "brushless",
+    }
     build = check_build({**document_with({}), "motor": hub, "gearing": []})
     store = compile_build(build).thermal
     kg = store.motor.winding_j_per_k / 385 / 0.18

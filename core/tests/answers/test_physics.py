@@ -33,10 +33,13 @@ def judged(changes):
 @pytest.mark.parametrize("share", [0.5, 0.8, 0.95, 0.99])
 @pytest.mark.parametrize(
     "changes",
-    [{}, {"controller.battery_current_limit_a": 25},
-     {"controller": {"resistance_ohm": 0.006}},
-     {"motor": packaged().model_dump(exclude_none=True)}],
-)  # fmt: skip
+    [
+        {},
+        {"controller.battery_current_limit_a": 25},
+        {"controller": {"resistance_ohm": 0.006}},
+        {"motor": packaged().model_dump(exclude_none=True)},
+    ],
+)
 def test_a_coarse_launch_is_good_to_a_thousandth_near_the_top(changes, share):
     one = drive(changes)
     to = share * float(top_speed_mps(one, LEVEL))
@@ -76,8 +79,11 @@ def test_a_flat_efficiency_stays_what_is_stated_at_speed():
     assert float(state.shaft_w) / (float(state.shaft_w) + lost) == pytest.approx(0.9, rel=1e-9)
 
 
-REGEN = {"controller.battery_current_limit_a": None, "controller.motor_current_limit_a": None,
-         "vehicle.drag_area_m2": 0.1}  # fmt: skip
+REGEN = {
+    "controller.battery_current_limit_a": None,
+    "controller.motor_current_limit_a": None,
+    "vehicle.drag_area_m2": 0.1,
+}
 
 
 @pytest.mark.parametrize(
@@ -112,8 +118,11 @@ def test_an_overrun_has_no_efficiency():
 
 def test_a_pack_past_its_greatest_power_is_told_with_the_limit_that_pushes_harder():
     # 13 cells of 60 mohm in one string hold back 0.78 ohm; motor and path 0.051.
-    weak = {"controller": {"resistance_ohm": 0.006}, "battery.parallel": 1,
-            "battery.cell_resistance_mohm": 60}  # fmt: skip
+    weak = {
+        "controller": {"resistance_ohm": 0.006},
+        "battery.parallel": 1,
+        "battery.cell_resistance_mohm": 60,
+    }
     seen = judged(weak)["pack_peak_power"]
     assert seen.severity == "watch"
     assert seen.limit == pytest.approx(53.3 / (2 * 0.79))
@@ -127,13 +136,23 @@ def test_a_weak_pack_gives_no_more_than_what_the_motor_amps_limit_takes():
     # 19 cells of 59 mohm hold back 1.156 ohm: at full duty 62 A would flow, over the pack amps
     # limit of 56. Chopped down, 164 A through 13 mohm and 0.308 V take 398 W, which is 6.1 A.
     weak = {
-        "motor.commutation": "brushed", "motor.kv_rpm_per_v": 8, "motor.resistance_ohm": 0.005,
-        "motor.no_load_current_a": 0, "vehicle.mass_kg": 2000,
-        "controller": {"resistance_ohm": 0.0079, "motor_current_limit_a": 164.2,
-                       "battery_current_limit_a": 56.5, "switching_loss_v": 0.308},
-        "battery.series": 19, "battery.parallel": 1, "battery.cell_resistance_mohm": 59,
-        "battery.wiring_resistance_mohm": 35, "battery.cell_voltage_v": 3.78,
-    }  # fmt: skip
+        "motor.commutation": "brushed",
+        "motor.kv_rpm_per_v": 8,
+        "motor.resistance_ohm": 0.005,
+        "motor.no_load_current_a": 0,
+        "vehicle.mass_kg": 2000,
+        "controller": {
+            "resistance_ohm": 0.0079,
+            "motor_current_limit_a": 164.2,
+            "battery_current_limit_a": 56.5,
+            "switching_loss_v": 0.308,
+        },
+        "battery.series": 19,
+        "battery.parallel": 1,
+        "battery.cell_resistance_mohm": 59,
+        "battery.wiring_resistance_mohm": 35,
+        "battery.cell_voltage_v": 3.78,
+    }
     seen = full_throttle_at(drive(weak), LEVEL)
     rest_v, ohm = 19 * 3.78, 19 * 0.059 + 0.035
     watts = 164.2**2 * 0.0129 + 0.308 * 164.2
@@ -159,14 +178,25 @@ def test_thinner_air_cools_less():
 def test_motor_amps_are_those_of_direct_current(told, factor):
     one = drive({"controller.motor_current_limit_a": 50, "controller.motor_current_is": told})
     assert float(full_throttle_at(one, LEVEL).motor_current_a) == pytest.approx(50 * factor)
-    rated = judged({"controller.motor_current_limit_a": 50, "controller.motor_current_is": told,
-                    "controller.peak_current_a": 50})["controller_peak"]  # fmt: skip
+    rated = judged(
+        {
+            "controller.motor_current_limit_a": 50,
+            "controller.motor_current_is": told,
+            "controller.peak_current_a": 50,
+        }
+    )["controller_peak"]
     assert (rated.severity, rated.value) == ("ok", pytest.approx(50))
 
 
-TWO = {"motor.count": 2, "controller.count": 2, "controller.motor_current_limit_a": 40,
-       "controller.battery_current_limit_a": 30, "controller.outputs": 1,
-       "controller.mass_kg": 0.5, "controller.price": 60}  # fmt: skip
+TWO = {
+    "motor.count": 2,
+    "controller.count": 2,
+    "controller.motor_current_limit_a": 40,
+    "controller.battery_current_limit_a": 30,
+    "controller.outputs": 1,
+    "controller.mass_kg": 0.5,
+    "controller.price": 60,
+}
 
 
 def test_two_controllers_share_the_motors():
@@ -175,12 +205,27 @@ def test_two_controllers_share_the_motors():
     verdicts = judged(TWO)
     assert verdicts["outputs"].severity == "ok"
     assert judged({**TWO, "controller.count": 1})["outputs"].severity == "stop"
-    twin = drive({**TWO, "controller.count": 1, "controller.outputs": 2,
-                  "controller.battery_current_limit_a": 60})  # fmt: skip
+    twin = drive(
+        {
+            **TWO,
+            "controller.count": 1,
+            "controller.outputs": 2,
+            "controller.battery_current_limit_a": 60,
+        }
+    )
     a, b = (top_speed(each, LEVEL) for each in (one, twin))
     assert float(a.speed_mps) == pytest.approx(float(b.speed_mps), rel=1e-12)
-    build = check_build(document_with({**TWO, "motor.mass_kg": 2, "motor.price": 90,
-                                       "battery.mass_kg": 5, "battery.price": 400}))  # fmt: skip
+    build = check_build(
+        document_with(
+            {
+                **TWO,
+                "motor.mass_kg": 2,
+                "motor.price": 90,
+                "battery.mass_kg": 5,
+                "battery.price": 400,
+            }
+        )
+    )
     from powertrain.bench.solve import solve
 
     answer = solve(build)
@@ -197,18 +242,28 @@ def test_two_controllers_share_the_motors():
         ({"controller.min_voltage_v": 60}, "controller_min_volts", "stop"),
         ({"controller.min_voltage_v": 45}, "controller_min_volts", "watch"),
         ({"controller.min_voltage_v": 18}, "controller_min_volts", "ok"),
-        ({"vehicle.throttle_signal": "analogue", "controller.throttle_signal": "pulse"},
-         "throttle_signal", "watch"),
-        ({"vehicle.throttle_signal": "pulse", "controller.throttle_signal": "pulse"},
-         "throttle_signal", "ok"),
+        (
+            {"vehicle.throttle_signal": "analogue", "controller.throttle_signal": "pulse"},
+            "throttle_signal",
+            "watch",
+        ),
+        (
+            {"vehicle.throttle_signal": "pulse", "controller.throttle_signal": "pulse"},
+            "throttle_signal",
+            "ok",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_must_fit_is_judged(changes, rule, severity):
     assert judged(changes)[rule].severity == severity
 
 
 def test_crawling_kv_is_that_of_the_motor_whatever_its_brushes_drop():
-    brushed = {"motor.commutation": "brushed", "motor.slots": 3, "motor.brush_drop_v": 0.8,
-               "motor.kv_rpm_per_v": 3300}  # fmt: skip
+    brushed = {
+        "motor.commutation": "brushed",
+        "motor.slots": 3,
+        "motor.brush_drop_v": 0.8,
+        "motor.kv_rpm_per_v": 3300,
+    }
     seen = judged(brushed)["crawling_kv"]
     assert (seen.value, seen.severity) == (pytest.approx(3300), "watch")

@@ -55,8 +55,9 @@ def test_what_no_gearing_changes_is_told_once_and_holds_no_rung_off():
 
 def test_a_rung_that_is_worse_names_the_part():
     told = ladder_of(check_build(document_with({"motor.continuous_current_a": 12})))
-    said = [rung.stopped for stage in told.stages for row in stage.near for rung in row
-            if rung.stopped]  # fmt: skip
+    said = [
+        rung.stopped for stage in told.stages for row in stage.near for rung in row if rung.stopped
+    ]
     assert any("motor" in one for one in said)
 
 
@@ -80,9 +81,14 @@ def test_each_winding_says_what_its_own_figures_say(kv):
 def test_a_motor_amps_limit_set_for_a_winding_goes_with_it():
     # The copper that stands 40 A at 60 KV stands 80 A at 120 KV: half the turns, twice the wire.
     build = check_build(
-        document_with({"motor.continuous_current_a": 40, "motor.peak_current_a": 60,
-                       "controller.motor_current_limit_a": 60})
-    )  # fmt: skip
+        document_with(
+            {
+                "motor.continuous_current_a": 40,
+                "motor.peak_current_a": 60,
+                "controller.motor_current_limit_a": 60,
+            }
+        )
+    )
     document = build.model_dump(mode="json", exclude_unset=True)
     told = windings(build, shipped_shelf())
     for one in told.windings:
@@ -93,14 +99,19 @@ def test_a_motor_amps_limit_set_for_a_winding_goes_with_it():
 
 
 HELPER = {
-    "vehicle.mass_kg": 20, "gearing": [{"kind": "chain", "driver_teeth": 11, "driven_teeth": 60,
-                                        "efficiency": 0.95}],
-    "motor.kv_rpm_per_v": 600, "motor.resistance_ohm": 0.1, "motor.no_load_current_a": 1.5,
-    "motor.max_rpm": 60_000, "motor.continuous_current_a": 12, "motor.peak_current_a": 14,
+    "vehicle.mass_kg": 20,
+    "gearing": [{"kind": "chain", "driver_teeth": 11, "driven_teeth": 60, "efficiency": 0.95}],
+    "motor.kv_rpm_per_v": 600,
+    "motor.resistance_ohm": 0.1,
+    "motor.no_load_current_a": 1.5,
+    "motor.max_rpm": 60_000,
+    "motor.continuous_current_a": 12,
+    "motor.peak_current_a": 14,
     "controller": {"resistance_ohm": 0.004, "max_voltage_v": 15, "continuous_current_a": 60},
-    "battery.continuous_current_a": 20, "battery.peak_current_a": 20,
+    "battery.continuous_current_a": 20,
+    "battery.peak_current_a": 20,
     "battery.cell_resistance_mohm": 20,
-}  # fmt: skip
+}
 
 
 def test_a_helper_that_would_burn_its_parts_is_told_by_each_of_them():
@@ -141,9 +152,13 @@ def test_a_tap_is_judged_by_its_own_cells_when_the_base_draws_nothing():
 def test_feeding_back_counts_for_the_base_too():
     # The helper drives the base beyond its own volts: 40 KV on 13 cells runs free at 36 rpm/V.
     base = check_build(document_with({"motor.kv_rpm_per_v": 20, "motor.max_rpm": 9000}))
-    fast = {**HELPER, "motor.kv_rpm_per_v": 60, "motor.resistance_ohm": 0.02,
-            "gearing": document_with({})["gearing"],
-            "controller": {"resistance_ohm": 0.004}}  # fmt: skip
+    fast = {
+        **HELPER,
+        "motor.kv_rpm_per_v": 60,
+        "motor.resistance_ohm": 0.02,
+        "gearing": document_with({})["gearing"],
+        "controller": {"resistance_ohm": 0.004},
+    }
     told = boost(base, check_build(document_with(fast)), 13, 0.0)
     assert any("The base, overspun" in one.say for one in told.findings)
 

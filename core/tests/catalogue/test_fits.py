@@ -16,11 +16,16 @@ from powertrain.verdicts.registry import judge_all
 
 SHELF = shipped_shelf()
 STRICT = {
-    "motor.max_rpm": 4200, "motor.continuous_current_a": 60, "motor.peak_current_a": 120,
-    "controller.max_voltage_v": 63, "battery.continuous_current_a": 60,
-    "moments.climb_length_m": 300, "moments.climb_grade_pct": 6, "moments.cruise_kmh": 20,
+    "motor.max_rpm": 4200,
+    "motor.continuous_current_a": 60,
+    "motor.peak_current_a": 120,
+    "controller.max_voltage_v": 63,
+    "battery.continuous_current_a": 60,
+    "moments.climb_length_m": 300,
+    "moments.climb_grade_pct": 6,
+    "moments.cruise_kmh": 20,
     "moments.launch_to_kmh": 15,
-}  # fmt: skip
+}
 
 
 @pytest.fixture(scope="module")
@@ -90,8 +95,13 @@ def test_packs_come_as_full_as_the_present_one(build):
     # Rested, lithium-ion is empty at 3.0 V and full at 4.18, so that 4.1 V is 93 % of the way;
     # LiFePO4 lies between 2.8 and 3.40, lead between 1.95 and 2.13, NiMH between 1.1 and 1.4,
     # LiPo between 3.3 and 4.18 (common practice, no source).
-    ends = {"li_ion": (3.0, 4.18), "lipo": (3.3, 4.18), "lifepo4": (2.8, 3.40),
-            "lead_acid": (1.95, 2.13), "nimh": (1.1, 1.4)}  # fmt: skip
+    ends = {
+        "li_ion": (3.0, 4.18),
+        "lipo": (3.3, 4.18),
+        "lifepo4": (2.8, 3.40),
+        "lead_acid": (1.95, 2.13),
+        "nimh": (1.1, 1.4),
+    }
 
     def placed(part):
         empty, full = ends[part.battery.chemistry]
@@ -119,14 +129,20 @@ def test_a_part_has_to_do_what_the_build_does_now():
     left_open = check_build(document_with({"motor.max_rpm": 4200}))
     shown = {moment.id: moment.target_kmh for moment in solve(left_open).moments}
     said = check_build(
-        document_with({"motor.max_rpm": 4200, "moments.cruise_kmh": shown["cruise"],
-                       "moments.launch_to_kmh": shown["launch"]})
-    )  # fmt: skip
+        document_with(
+            {
+                "motor.max_rpm": 4200,
+                "moments.cruise_kmh": shown["cruise"],
+                "moments.launch_to_kmh": shown["launch"],
+            }
+        )
+    )
     for parts in (SHELF.wheels, SHELF.motors):
         assert fits_build(left_open)(parts) == fits_build(said)(parts)
     # A wheel so small that the trike crawls would burn its motor on the way.
-    told = dict(zip([part.id for part in SHELF.wheels], fits_build(left_open)(SHELF.wheels),
-                    strict=True))  # fmt: skip
+    told = dict(
+        zip([part.id for part in SHELF.wheels], fits_build(left_open)(SHELF.wheels), strict=True)
+    )
     assert told["mudlark-55x35"] is not None
 
 
@@ -166,32 +182,57 @@ def test_cells_of_another_chemistry_do_not_go_into_the_pack(build):
 
 def of_brief(wishes: dict[str, Any]) -> Brief:
     return Brief.model_validate(
-        {"format": "young-torrent.brief/1",
-         "vehicle": {"kind": "ground", "mass_kg": 90, "rolling_resistance": 0.01,
-                     "drag_area_m2": 0.5},
-         "wheel": {"rolling_circumference_mm": 1500}, "wishes": wishes}
-    )  # fmt: skip
+        {
+            "format": "young-torrent.brief/1",
+            "vehicle": {
+                "kind": "ground",
+                "mass_kg": 90,
+                "rolling_resistance": 0.01,
+                "drag_area_m2": 0.5,
+            },
+            "wheel": {"rolling_circumference_mm": 1500},
+            "wishes": wishes,
+        }
+    )
 
 
 @pytest.mark.parametrize(
     ("wishes", "kind", "fits"),
     [
-        ({"max_full_charge_v": 42.0}, "packs",
-         lambda part: part.battery.chemistry != "li_ion" or part.battery.series <= 10),
-        ({"motor_space": {"diameter_mm": 60}}, "motors",
-         lambda part: part.motor.diameter_mm is not None and part.motor.diameter_mm <= 60),
+        (
+            {"max_full_charge_v": 42.0},
+            "packs",
+            lambda part: part.battery.chemistry != "li_ion" or part.battery.series <= 10,
+        ),
+        (
+            {"motor_space": {"diameter_mm": 60}},
+            "motors",
+            lambda part: part.motor.diameter_mm is not None and part.motor.diameter_mm <= 60,
+        ),
         ({"commutation": "brushed"}, "motors", lambda part: part.motor.commutation == "brushed"),
-        ({"budget": 60}, "controllers",
-         lambda part: part.controller.price is None or part.controller.price <= 60),
-        ({"max_added_mass_kg": 1.5}, "motors",
-         lambda part: part.motor.mass_kg is None or part.motor.mass_kg <= 1.5),
-        ({"allowed_parts": ["otterlode-m90-80"]}, "motors",
-         lambda part: part.id == "otterlode-m90-80"),
+        (
+            {"budget": 60},
+            "controllers",
+            lambda part: part.controller.price is None or part.controller.price <= 60,
+        ),
+        (
+            {"max_added_mass_kg": 1.5},
+            "motors",
+            lambda part: part.motor.mass_kg is None or part.motor.mass_kg <= 1.5,
+        ),
+        (
+            {"allowed_parts": ["otterlode-m90-80"]},
+            "motors",
+            lambda part: part.id == "otterlode-m90-80",
+        ),
     ],
-)  # fmt: skip
+)
 def test_a_brief_asks_a_part_what_the_part_can_answer(wishes, kind, fits):
-    parts = [part for part in getattr(SHELF, kind)
-             if kind != "packs" or part.battery.chemistry == "li_ion"]  # fmt: skip
+    parts = [
+        part
+        for part in getattr(SHELF, kind)
+        if kind != "packs" or part.battery.chemistry == "li_ion"
+    ]
     told = fits_brief(of_brief(wishes))(parts)
     wanted = [fits(part) for part in parts]
     assert [reason is None for reason in told] == wanted

@@ -9,12 +9,21 @@ from powertrain.errors import Refusal
 from powertrain.shelf.shipped import shipped_shelf
 
 SHELF = shipped_shelf()
-GAP = check_model(MotorPart, {
-    "id": "gap", "name": "Bucket find", "note": "From under the sluice",
-    "provenance": {"motor.kv_rpm_per_v": {"origin": "measured"}},
-    "motor": {"kind": "permanent_magnet", "kv_rpm_per_v": 300, "resistance_ohm": 0.2,
-              "no_load_current_a": 0.8},
-})  # fmt: skip
+GAP = check_model(
+    MotorPart,
+    {
+        "id": "gap",
+        "name": "Bucket find",
+        "note": "From under the sluice",
+        "provenance": {"motor.kv_rpm_per_v": {"origin": "measured"}},
+        "motor": {
+            "kind": "permanent_magnet",
+            "kv_rpm_per_v": 300,
+            "resistance_ohm": 0.2,
+            "no_load_current_a": 0.8,
+        },
+    },
+)
 
 
 def motors():

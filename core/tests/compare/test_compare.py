@@ -56,8 +56,10 @@ def test_another_drive_stands_in_the_first_ones_vehicle_with_its_own_mass(build)
     light = with_values(build, motor=drive, controller={"mass_kg": 0.5}, battery={"mass_kg": 3.0})
     heavy = with_values(
         list(BUILDS.values())[-1],
-        motor={"mass_kg": 12.0}, controller={"mass_kg": 1.5}, battery={"mass_kg": 20.0},
-    )  # fmt: skip
+        motor={"mass_kg": 12.0},
+        controller={"mass_kg": 1.5},
+        battery={"mass_kg": 20.0},
+    )
     answer = compare([light, heavy], Terms())
     shown = check_build(answer.candidates[1].document)
     gained = drive_kg(heavy) - drive_kg(light)

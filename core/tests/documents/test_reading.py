@@ -163,15 +163,21 @@ def test_archetypes_mark_every_number_as_a_starting_guess():
 def test_optional_values_of_the_format_are_accepted():
     document = document_with(
         {
-            "motor.max_rpm": 4200, "motor.rated_cells": [10, 14], "motor.max_power_w": 1500,
-            "motor.power_is": "shaft", "motor.insulation_class": "F", "motor.sensor": "hall",
-            "controller.rating_side": "battery", "controller.signal": "analogue",
-            "battery.cut_off_cell_v": 3.0, "vehicle.rated_speed_kmh": 25,
+            "motor.max_rpm": 4200,
+            "motor.rated_cells": [10, 14],
+            "motor.max_power_w": 1500,
+            "motor.power_is": "shaft",
+            "motor.insulation_class": "F",
+            "motor.sensor": "hall",
+            "controller.rating_side": "battery",
+            "controller.signal": "analogue",
+            "battery.cut_off_cell_v": 3.0,
+            "vehicle.rated_speed_kmh": 25,
             "vehicle.traction": {"friction": 0.6, "driven_share": 0.5, "wheelbase_m": 1.4},
             "moments.climb_grade_pct": 8,
             "provenance": {"gearing.0.efficiency": {"origin": "estimated", "tolerance_pct": 3}},
         }
-    )  # fmt: skip
+    )
     build = check_build(document)
     assert build.model_dump(exclude_unset=True)["motor"]["rated_cells"] == [10, 14]
 

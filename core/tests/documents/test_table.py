@@ -36,26 +36,45 @@ def test_units_stand_in_the_header():
 )
 def test_numbers_and_words_of_any_kind_come_back_exactly(ohm, volts, name, note):
     part = PackPart.model_validate(
-        {"id": "p", "name": name, **({"note": note} if note.strip() else {}),
-         "battery": {"chemistry": "lipo", "series": 3, "cell_capacity_ah": 5.0,
-                     "cell_resistance_mohm": ohm, "cell_voltage_v": volts}}
-    )  # fmt: skip
+        {
+            "id": "p",
+            "name": name,
+            **({"note": note} if note.strip() else {}),
+            "battery": {
+                "chemistry": "lipo",
+                "series": 3,
+                "cell_capacity_ah": 5.0,
+                "cell_resistance_mohm": ohm,
+                "cell_voltage_v": volts,
+            },
+        }
+    )
     assert list(read_rows("packs", write_rows("packs", [part]))) == [part]
 
 
 def table(*rows):
-    return ["id,name,chemistry,capacity_ah [Ah],resistance_mohm [mohm]\n",
-            *(f"{row}\n" for row in rows)]  # fmt: skip
+    return [
+        "id,name,chemistry,capacity_ah [Ah],resistance_mohm [mohm]\n",
+        *(f"{row}\n" for row in rows),
+    ]
 
 
 def test_bad_rows_are_told_by_line_and_column_and_good_ones_go_in():
     rows = list(
         read_rows(
             "cells",
-            table("a,A,li_ion,3.0,26", "b,B,li_ion,much,26", "c,C,li_ion,3.0", "d,D,tin,3.0,26",
-                  "", "e,E,li_ion,-3,26", "F f,F,li_ion,3,26", "g,G,lipo,5,2.5"),
+            table(
+                "a,A,li_ion,3.0,26",
+                "b,B,li_ion,much,26",
+                "c,C,li_ion,3.0",
+                "d,D,tin,3.0,26",
+                "",
+                "e,E,li_ion,-3,26",
+                "F f,F,li_ion,3,26",
+                "g,G,lipo,5,2.5",
+            ),
         )
-    )  # fmt: skip
+    )
     good = [row.id for row in rows if not isinstance(row, BadRow)]
     bad = {row.line: (row.column, row.what) for row in rows if isinstance(row, BadRow)}
     assert good == ["a", "g"]
@@ -110,8 +129,10 @@ def test_tables_as_spreadsheets_save_them(between, capacity):
 
 
 def test_quotes_stand_in_a_header_and_a_broken_one_is_told():
-    lines = ['"id","name","chemistry","capacity_ah [Ah]","resistance_mohm [mohm]"\n',
-             "a,A,li_ion,3,26\n"]  # fmt: skip
+    lines = [
+        '"id","name","chemistry","capacity_ah [Ah]","resistance_mohm [mohm]"\n',
+        "a,A,li_ion,3,26\n",
+    ]
     (row,) = read_rows("cells", lines)
     assert row.id == "a"
     for broken in ('"id\n', 'id,"na"me\n', "id\rname\n", f"{'x' * 300_000}\n"):
@@ -137,11 +158,20 @@ def test_lists_in_a_cell_are_read_as_guardedly_as_documents():
 
 def test_an_object_that_was_begun_and_says_nothing_is_kept():
     part = PackPart.model_validate(
-        {"id": "p", "name": "P",
-         "battery": {"chemistry": "lipo", "series": 3, "cooling": {}, "thermal": {},
-                     "cell_capacity_ah": 5.0, "cell_resistance_mohm": 3.0,
-                     "cell_voltage_v": 3.8}}
-    )  # fmt: skip
+        {
+            "id": "p",
+            "name": "P",
+            "battery": {
+                "chemistry": "lipo",
+                "series": 3,
+                "cooling": {},
+                "thermal": {},
+                "cell_capacity_ah": 5.0,
+                "cell_resistance_mohm": 3.0,
+                "cell_voltage_v": 3.8,
+            },
+        }
+    )
     (back,) = read_rows("packs", write_rows("packs", [part]))
     said = back.model_dump(exclude_unset=True)["battery"]
     assert (said["cooling"], said["thermal"]) == ({}, {})

@@ -58,10 +58,38 @@ def test_no_text_is_read_for_ever(text):
 
 
 UNITS = (
-    "1 / ", "1/", "1 V / ", "1", "1,", "1.", "1,000,", "1 - ", "1 x ", "A ", "V ", "( ", '" ', "- ",
-    "12V/", "5 A ", "max ", "1 A max ", "rated 1 ", "no load ", "1 A @ ", "kv ", "series ", "2 x ",
-    "10S", "10S4P ", "S2 1 min ", "1/2 ", "draws 1 A at 1 V ", "brush ", "controller 12 V ",
-)  # fmt: skip
+    "1 / ",
+    "1/",
+    "1 V / ",
+    "1",
+    "1,",
+    "1.",
+    "1,000,",
+    "1 - ",
+    "1 x ",
+    "A ",
+    "V ",
+    "( ",
+    '" ',
+    "- ",
+    "12V/",
+    "5 A ",
+    "max ",
+    "1 A max ",
+    "rated 1 ",
+    "no load ",
+    "1 A @ ",
+    "kv ",
+    "series ",
+    "2 x ",
+    "10S",
+    "10S4P ",
+    "S2 1 min ",
+    "1/2 ",
+    "draws 1 A at 1 V ",
+    "brush ",
+    "controller 12 V ",
+)
 
 
 @pytest.mark.parametrize("kind", PATTERNS)

@@ -33,13 +33,16 @@ def test_builds_of_then_are_solved_now(name):
 
 STEPS = {
     "young-torrent.build/1": lambda said: {
-        **said, "format": "young-torrent.build/2", "title": said["name"],
+        **said,
+        "format": "young-torrent.build/2",
+        "title": said["name"],
     },
     "young-torrent.build/2": lambda said: {
-        key: value for key, value in {**said, "format": "young-torrent.build/3"}.items()
+        key: value
+        for key, value in {**said, "format": "young-torrent.build/3"}.items()
         if key != "name"
     },
-}  # fmt: skip
+}
 
 
 def test_steps_are_gone_through_one_after_another():

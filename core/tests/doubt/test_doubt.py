@@ -24,8 +24,10 @@ def known(**tolerances):
     exact = {
         item.path: {"origin": "measured", "tolerance_pct": 0} for item in doubtful_inputs(build)
     }
-    doubtful = {path.replace("__", "."): {"origin": "measured", "tolerance_pct": pct}
-                for path, pct in tolerances.items()}  # fmt: skip
+    doubtful = {
+        path.replace("__", "."): {"origin": "measured", "tolerance_pct": pct}
+        for path, pct in tolerances.items()
+    }
     return {**exact, **doubtful}
 
 
@@ -36,8 +38,9 @@ def free_rpm(build, doubt):
 
 def test_a_tolerance_is_met_four_times_in_five():
     # Free rpm goes with KV, so that its band is KV's own: a factor of 1.1 either way.
-    build = check_build(document_with({"provenance": known(motor__kv_rpm_per_v=10),
-                                       "motor.no_load_current_a": 0}))  # fmt: skip
+    build = check_build(
+        document_with({"provenance": known(motor__kv_rpm_per_v=10), "motor.no_load_current_a": 0})
+    )
     rpm = free_rpm(build, Doubt.of(build))
     low, middle, high = bands_of(rpm[1 : 1 + DRAWS])
     assert [low / rpm[0], middle / rpm[0], high / rpm[0]] == pytest.approx(
@@ -135,7 +138,7 @@ def test_shares_are_the_parts_of_the_variance():
     item = doubt.inputs[5]
     narrower = min(item.measured / item.tolerance, 1)
     stays = np.sqrt(1 - 0.64 * (1 - narrower**2))
-    assert shares.stays[0, 5] == pytest.approx(stays, abs=0.02)
+    assert shares.width_left[0, 5] == pytest.approx(stays, abs=0.02)
 
 
 def test_a_figure_without_doubt_has_no_weakest_guess():

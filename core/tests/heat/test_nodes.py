@@ -17,10 +17,14 @@ from powertrain.heat.nodes import COPPER_PER_K, OneNode, TwoNodes
 
 # Subnormal watts are left out: the integration to compare with divides by them.
 LUMPS = st.tuples(
-    st.floats(2, 3000), st.floats(2, 30), st.floats(0.05, 20), st.floats(0.02, 10),
-    st.floats(0, 500, allow_subnormal=False), st.floats(0, 200, allow_subnormal=False),
+    st.floats(2, 3000),
+    st.floats(2, 30),
+    st.floats(0.05, 20),
+    st.floats(0.02, 10),
+    st.floats(0, 500, allow_subnormal=False),
+    st.floats(0, 200, allow_subnormal=False),
     st.floats(0, 60, allow_subnormal=False),
-)  # fmt: skip
+)
 
 
 def lumps(values):
@@ -56,8 +60,9 @@ def test_two_lumps_agree_with_an_independent_integration(values, seconds):
     seen = lumps(values).after_k(scalar(seconds), scalar(start), scalar(start))
     if float(seen[0]) > 1e4:
         return
-    solved = solve_ivp(slopes(values), (0, seconds), [start, start], method="LSODA",
-                       rtol=1e-9, atol=1e-9)  # fmt: skip
+    solved = solve_ivp(
+        slopes(values), (0, seconds), [start, start], method="LSODA", rtol=1e-9, atol=1e-9
+    )
     assert [float(x) for x in seen] == pytest.approx(solved.y[:, -1].tolist(), rel=2e-6, abs=1e-6)
 
 

@@ -17,9 +17,11 @@ from powertrain.stated import Stated
 from powertrain.verdicts.context import RuleContext
 
 GIVEN = {
-    "winding_j_per_k": 180.0, "case_j_per_k": 900.0, "winding_to_case_k_per_w": 0.2,
+    "winding_j_per_k": 180.0,
+    "case_j_per_k": 900.0,
+    "winding_to_case_k_per_w": 0.2,
     "case_to_air_k_per_w": 0.6,
-}  # fmt: skip
+}
 
 
 def case_of(changes):
@@ -39,10 +41,11 @@ def climbing(changes, seconds=60.0):
 def test_the_insulation_classes():
     # IEC 60085 (from memory): A 105, E 120, B 130, F 155, H 180.
     found = {
-        letter: compile_limits(check_build(document_with({"motor.insulation_class": letter})))
-        .winding
+        letter: compile_limits(
+            check_build(document_with({"motor.insulation_class": letter}))
+        ).winding
         for letter in "AEBFH"
-    }  # fmt: skip
+    }
     assert found == {"A": 105, "E": 120, "B": 130, "F": 155, "H": 180}
 
 
@@ -73,7 +76,7 @@ def test_steady_case_by_hand():
     seen = climbing({**changes, "motor.thermal": {**GIVEN, "case_to_air_k_per_w": 0.05}})
     build = check_build(document_with(changes))
     state = steady(compile_drive(build), scalar(15 / 3.6), scalar(8.0))
-    cold, turning = float(state.copper_heat_w), float(state.turning_heat_w)
+    cold, turning = float(state.copper_heat_w), float(state.no_load_loss_w)
     rise = 0.0
     for _ in range(200):
         copper = cold * (1 + 0.00393 * rise)
@@ -88,8 +91,11 @@ def test_what_is_given_goes_before_what_is_estimated():
     store = compile_build(build).thermal
     assert float(store.motor.case_j_per_k) == 900
     assert "motor" not in compile_build(build).estimated
-    for said, known_from in (({}, "constants"), ({"motor.mass_kg": 2}, "mass"),
-                             ({"motor.diameter_mm": 80}, "size")):  # fmt: skip
+    for said, known_from in (
+        ({}, "constants"),
+        ({"motor.mass_kg": 2}, "mass"),
+        ({"motor.diameter_mm": 80}, "size"),
+    ):
         other = compile_build(check_build(document_with(said)))
         assert other.estimated["motor"] == known_from
 
@@ -142,9 +148,13 @@ def test_weaker_magnets_take_more_amps_for_the_same_push():
 
 def test_a_short_stall_stores_all_its_heat():
     # Adiabatic: C dT = I^2 R (1 + a T) dt, so t = C/(a P) ln(1 + a dT); two of three phases.
-    changes = {"motor.thermal": {**GIVEN, "winding_j_per_k": 40.0, "winding_to_case_k_per_w": 20.0},
-               "controller.motor_current_limit_a": 150, "controller.battery_current_limit_a": 200,
-               "controller.mass_kg": 5, "motor.max_winding_c": 105}  # fmt: skip
+    changes = {
+        "motor.thermal": {**GIVEN, "winding_j_per_k": 40.0, "winding_to_case_k_per_w": 20.0},
+        "controller.motor_current_limit_a": 150,
+        "controller.battery_current_limit_a": 200,
+        "controller.mass_kg": 5,
+        "motor.max_winding_c": 105,
+    }
     build = check_build(document_with(changes))
     drive = compile_drive(build)
     seen = stall_of(drive, compile_build(build).thermal, compile_limits(build))
@@ -155,15 +165,19 @@ def test_a_short_stall_stores_all_its_heat():
 
 
 def test_repeated_duty_keeps_the_mean_at_the_limit():
-    heavy = {"motor.thermal": GIVEN, "vehicle.mass_kg": 420, "motor.cooling.air": "closed",
-             "motor.max_winding_c": 105}  # fmt: skip
+    heavy = {
+        "motor.thermal": GIVEN,
+        "vehicle.mass_kg": 420,
+        "motor.cooling.air": "closed",
+        "motor.max_winding_c": 105,
+    }
     seen = climbing({**heavy, "motor.max_case_c": 400})
     share = float(seen.repeat_share)
     assert 0 < share < 1
     build = check_build(document_with(heavy))
     state = steady(compile_drive(build), scalar(15 / 3.6), scalar(8.0))
     hot = float(state.copper_heat_w) * (1 + 0.00393 * (105 - 20))
-    case = (105 - 20 - share * hot * 0.2) / (share * (hot + float(state.turning_heat_w)))
+    case = (105 - 20 - share * hot * 0.2) / (share * (hot + float(state.no_load_loss_w)))
     # What is left for the case is its resistance to air; a closed box doubles the stated one.
     assert case == pytest.approx(0.6 * 2, rel=1e-9)
 
@@ -177,8 +191,13 @@ def test_copper_that_runs_away_has_no_steady_temperature():
 
 
 def test_the_verdict_on_heat_leads_to_a_cure():
-    tall = {"gearing.0.driver_teeth": 24, "motor.mass_kg": 1.6, "moments.climb_grade_pct": 10,
-            "moments.climb_length_m": 1500, "controller.battery_current_limit_a": 90}  # fmt: skip
+    tall = {
+        "gearing.0.driver_teeth": 24,
+        "motor.mass_kg": 1.6,
+        "moments.climb_grade_pct": 10,
+        "moments.climb_length_m": 1500,
+        "controller.battery_current_limit_a": 90,
+    }
     case = case_of(tall)
     from powertrain.documents.paths import changed
     from powertrain.verdicts.registry import judge_all

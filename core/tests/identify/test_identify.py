@@ -23,8 +23,10 @@ def cell(**facts):
 def test_makers_figures_are_taken_as_they_stand():
     seen = motor(kv_rpm_per_v=60, resistance_ohm=0.045, no_load_current_a=1.4).values
     assert {key: finding.value for key, finding in seen.items()} == {
-        "kv_rpm_per_v": 60, "resistance_ohm": 0.045, "no_load_current_a": 1.4,
-    }  # fmt: skip
+        "kv_rpm_per_v": 60,
+        "resistance_ohm": 0.045,
+        "no_load_current_a": 1.4,
+    }
     assert {finding.origin for finding in seen.values()} == {"data_sheet"}
 
 
@@ -61,9 +63,14 @@ def test_two_free_runs_leave_out_what_both_lose():
         return (volts - 1.2 - amps * 0.3) / k * KT
 
     seen = motor(
-        free_voltage_v=6, free_speed_rpm=rpm(6, 1), free_current_a=1, second_free_voltage_v=24,
-        second_free_speed_rpm=rpm(24, 1), second_free_current_a=1, commutation="brushed",
-    )  # fmt: skip
+        free_voltage_v=6,
+        free_speed_rpm=rpm(6, 1),
+        free_current_a=1,
+        second_free_voltage_v=24,
+        second_free_speed_rpm=rpm(24, 1),
+        second_free_current_a=1,
+        commutation="brushed",
+    )
     by_two = next(f for f in seen.found if f.route == "two free runs")
     assert by_two.value == pytest.approx(300)
 
@@ -72,8 +79,13 @@ def test_a_plate_with_shaft_watts():
     # 60 KV, 0.045 ohm, I0 1.6 A at 40 A and 48 V: w = (48 - 1.8)/k, P = k (40 - 1.6) w.
     k = KT / 60
     speed = (48 - 40 * 0.045) / k
-    facts = {"rated_voltage_v": 48, "rated_speed_rpm": speed * KT, "rated_current_a": 40,
-             "rated_power_w": k * (40 - 1.6) * speed, "power_is": "shaft"}  # fmt: skip
+    facts = {
+        "rated_voltage_v": 48,
+        "rated_speed_rpm": speed * KT,
+        "rated_current_a": 40,
+        "rated_power_w": k * (40 - 1.6) * speed,
+        "power_is": "shaft",
+    }
     seen = motor(**facts, no_load_current_a=1.6)
     assert seen.values["kv_rpm_per_v"].value == pytest.approx(60)
     assert seen.values["resistance_ohm"].value == pytest.approx(0.045)
@@ -94,8 +106,12 @@ def test_a_rated_speed_alone_is_a_wide_guess():
 
 def test_stall_figures():
     k = KT / 60
-    seen = motor(rated_voltage_v=12, stall_current_a=12 / 0.08, stall_torque_nm=k * (150 - 2),
-                 no_load_current_a=2)  # fmt: skip
+    seen = motor(
+        rated_voltage_v=12,
+        stall_current_a=12 / 0.08,
+        stall_torque_nm=k * (150 - 2),
+        no_load_current_a=2,
+    )
     assert seen.values["kv_rpm_per_v"].value == pytest.approx(60)
     assert seen.values["resistance_ohm"].value == pytest.approx(0.08)
 
@@ -135,8 +151,15 @@ def test_a_series_motors_curve():
         for i, k in zip(amps, constant, strict=True)
     ]
     seen = motor(kind="series_wound", curve=points, curve_voltage_v=24).values
-    found = [seen[key].value for key in ("saturated_constant_nm_per_a", "half_saturation_current_a",
-                                         "resistance_ohm", "loss_torque_nm")]  # fmt: skip
+    found = [
+        seen[key].value
+        for key in (
+            "saturated_constant_nm_per_a",
+            "half_saturation_current_a",
+            "resistance_ohm",
+            "loss_torque_nm",
+        )
+    ]
     assert found == pytest.approx([k_sat, half, ohm, loss], rel=1e-4)
 
 
@@ -163,8 +186,14 @@ def test_contradictions_are_told_and_not_averaged():
 
 def test_a_cell_by_two_loads_a_charger_and_its_print():
     # 13S4P of 21 mohm cells: 68.25 mohm in all; 2 A and 40 A.
-    seen = cell(series=13, parallel=4, light_current_a=2, light_voltage_v=53.0,
-                heavy_current_a=40, heavy_voltage_v=53.0 - 38 * 0.06825)  # fmt: skip
+    seen = cell(
+        series=13,
+        parallel=4,
+        light_current_a=2,
+        light_voltage_v=53.0,
+        heavy_current_a=40,
+        heavy_voltage_v=53.0 - 38 * 0.06825,
+    )
     two = seen.cell.values["cell_resistance_mohm"]
     assert (two.value, two.origin) == (pytest.approx(21), "measured")
     assert seen.pack.resistance_ohm == pytest.approx(0.06825)

@@ -24,9 +24,12 @@ def test_eight_in_ten_of_the_shelf_lie_inside_the_band_of_their_size(said):
         document = part.motor
         if document.kind != "permanent_magnet":
             continue
-        facts = {"kv_rpm_per_v": document.kv_rpm_per_v, "mass_kg": document.mass_kg,
-                 "commutation": document.commutation,
-                 "rotor": ROTORS.get(MADE[part.family])}  # fmt: skip
+        facts = {
+            "kv_rpm_per_v": document.kv_rpm_per_v,
+            "mass_kg": document.mass_kg,
+            "commutation": document.commutation,
+            "rotor": ROTORS.get(MADE[part.family]),
+        }
         facts = {
             key: value
             for key, value in facts.items()
@@ -48,7 +51,7 @@ def test_eight_in_ten_of_the_shelf_lie_inside_the_band_of_their_size(said):
         ({"kv_rpm_per_v": 190, "mass_kg": 0.6, "rotor": "outrunner"}, 190, 0.05, 2.1),
         ({"kv_rpm_per_v": 9.2, "mass_kg": 5.5, "rotor": "hub"}, 9.2, 0.35, 2.2),
     ],
-)  # fmt: skip
+)
 def test_usual_motors_are_guessed_by_their_make(facts, kv, ohm, off):
     found = motor(**facts).values["resistance_ohm"]
     assert 1 / off < found.value / ohm < off
@@ -56,8 +59,13 @@ def test_usual_motors_are_guessed_by_their_make(facts, kv, ohm, off):
 
 def test_rated_watts_bound_the_resistance():
     # 500 W at the shaft from 36 V: more than 36^2/(4 500) = 0.648 ohm could never give them.
-    plate = {"rated_voltage_v": 36, "rated_power_w": 500, "power_is": "shaft",
-             "rated_speed_rpm": 2600, "commutation": "brushed"}  # fmt: skip
+    plate = {
+        "rated_voltage_v": 36,
+        "rated_power_w": 500,
+        "power_is": "shaft",
+        "rated_speed_rpm": 2600,
+        "commutation": "brushed",
+    }
     found = motor(**plate).values["resistance_ohm"]
     assert found.value < 0.648
     small = motor(**plate, mass_kg=0.4)
@@ -69,8 +77,13 @@ def test_rated_watts_and_speed_with_a_kv_give_the_resistance():
     # 60 KV, 0.06 ohm, 30 A at 48 V: w = (48 - 1.8)/k, 1,372 W without losses.
     k = KT / 60
     speed = (48 - 30 * 0.06) / k
-    seen = motor(kv_rpm_per_v=60, rated_voltage_v=48, rated_speed_rpm=speed * KT,
-                 rated_power_w=k * 30 / 1.04 * speed, power_is="shaft")  # fmt: skip
+    seen = motor(
+        kv_rpm_per_v=60,
+        rated_voltage_v=48,
+        rated_speed_rpm=speed * KT,
+        rated_power_w=k * 30 / 1.04 * speed,
+        power_is="shaft",
+    )
     found = next(one for one in seen.found if one.route == "rated watts and speed")
     assert found.value == pytest.approx(0.06, rel=1e-6)
     assert found.tolerance > 0.5
@@ -78,8 +91,13 @@ def test_rated_watts_and_speed_with_a_kv_give_the_resistance():
 
 def test_a_measured_free_run_is_not_made_impossible_by_a_guessed_resistance():
     # 1.1 A at 12 V and 1,020 rpm; a guess of 10 ohm from some size would leave 1 V.
-    seen = motor(free_voltage_v=12, free_speed_rpm=1020, free_current_a=1.1, mass_kg=0.02,
-                 commutation="brushed").values  # fmt: skip
+    seen = motor(
+        free_voltage_v=12,
+        free_speed_rpm=1020,
+        free_current_a=1.1,
+        mass_kg=0.02,
+        commutation="brushed",
+    ).values
     assert 1020 / 12 <= seen["kv_rpm_per_v"].value <= 1020 / 12 / 0.85
 
 
@@ -91,21 +109,35 @@ def test_the_free_run_of_a_geared_motor_is_that_of_its_shaft():
 
 def test_print_that_is_fifteen_percent_apart_is_usual():
     k = KT / 60
-    near = {"free_voltage_v": 24, "free_speed_rpm": 24 * 60, "stall_current_a": 200,
-            "stall_torque_nm": 200 * k / 1.15}  # fmt: skip
+    near = {
+        "free_voltage_v": 24,
+        "free_speed_rpm": 24 * 60,
+        "stall_current_a": 200,
+        "stall_torque_nm": 200 * k / 1.15,
+    }
     assert motor(**near).contradictions == []
     far = {**near, "stall_torque_nm": 200 * k / 1.5}
     assert motor(**far).contradictions
 
 
-HOIST = {"kind": "series_wound", "rated_voltage_v": 72, "rated_current_a": 180,
-         "rated_speed_rpm": 1850, "rated_power_w": 10_000, "power_is": "shaft"}  # fmt: skip
+HOIST = {
+    "kind": "series_wound",
+    "rated_voltage_v": 72,
+    "rated_current_a": 180,
+    "rated_speed_rpm": 1850,
+    "rated_power_w": 10_000,
+    "power_is": "shaft",
+}
 
 
 def of_constants(values, amps, volts):
     """Return torque and rpm of series-wound constants."""
-    keys = ("saturated_constant_nm_per_a", "half_saturation_current_a", "resistance_ohm",
-            "loss_torque_nm")  # fmt: skip
+    keys = (
+        "saturated_constant_nm_per_a",
+        "half_saturation_current_a",
+        "resistance_ohm",
+        "loss_torque_nm",
+    )
     sat, half, ohm, loss = (values[key].value for key in keys)
     k = sat * amps / (amps + half)
     return k * amps - loss, (volts - amps * ohm) / k * KT
@@ -134,11 +166,23 @@ def test_two_lines_of_a_plate_settle_all_four():
         return k * amps - loss, (volts - amps * ohm) / k * KT
 
     (t1, n1), (t2, n2) = line(180), line(90)
-    seen = motor(kind="series_wound", rated_voltage_v=72, rated_current_a=180, rated_speed_rpm=n1,
-                 rated_torque_nm=t1, second_rated_voltage_v=72, second_rated_current_a=90,
-                 second_rated_speed_rpm=n2, second_rated_torque_nm=t2).values  # fmt: skip
-    keys = ("saturated_constant_nm_per_a", "half_saturation_current_a", "resistance_ohm",
-            "loss_torque_nm")  # fmt: skip
+    seen = motor(
+        kind="series_wound",
+        rated_voltage_v=72,
+        rated_current_a=180,
+        rated_speed_rpm=n1,
+        rated_torque_nm=t1,
+        second_rated_voltage_v=72,
+        second_rated_current_a=90,
+        second_rated_speed_rpm=n2,
+        second_rated_torque_nm=t2,
+    ).values
+    keys = (
+        "saturated_constant_nm_per_a",
+        "half_saturation_current_a",
+        "resistance_ohm",
+        "loss_torque_nm",
+    )
     assert [seen[key].value for key in keys] == pytest.approx([sat, half, ohm, loss], rel=1e-6)
     assert seen["resistance_ohm"].tolerance < 0.5
 
@@ -147,17 +191,47 @@ def test_two_lines_of_a_plate_settle_all_four():
     ("plate", "words"),
     [
         # 36 V x 14 A = 504 W: 500 W can only be what goes in.
-        ({"rated_voltage_v": 36, "rated_current_a": 14, "rated_power_w": 500, "power_is": "shaft"},
-         "only be those at the wires"),
-        ({"rated_voltage_v": 36, "rated_current_a": 14, "rated_power_w": 900,
-          "power_is": "electrical"}, "volts times amps"),
+        (
+            {
+                "rated_voltage_v": 36,
+                "rated_current_a": 14,
+                "rated_power_w": 500,
+                "power_is": "shaft",
+            },
+            "only be those at the wires",
+        ),
+        (
+            {
+                "rated_voltage_v": 36,
+                "rated_current_a": 14,
+                "rated_power_w": 900,
+                "power_is": "electrical",
+            },
+            "volts times amps",
+        ),
         # 5 N.m at 2,600 rpm are 1,361 W.
-        ({"rated_voltage_v": 36, "rated_current_a": 50, "rated_speed_rpm": 2600,
-          "rated_torque_nm": 5, "rated_power_w": 500, "power_is": "shaft"}, "Torque times speed"),
-        ({"rated_voltage_v": 36, "rated_current_a": 14, "rated_speed_rpm": 2600,
-          "rated_torque_nm": 5}, "go in"),
+        (
+            {
+                "rated_voltage_v": 36,
+                "rated_current_a": 50,
+                "rated_speed_rpm": 2600,
+                "rated_torque_nm": 5,
+                "rated_power_w": 500,
+                "power_is": "shaft",
+            },
+            "Torque times speed",
+        ),
+        (
+            {
+                "rated_voltage_v": 36,
+                "rated_current_a": 14,
+                "rated_speed_rpm": 2600,
+                "rated_torque_nm": 5,
+            },
+            "go in",
+        ),
     ],
-)  # fmt: skip
+)
 @pytest.mark.parametrize("kind", ["permanent_magnet", "series_wound"])
 def test_plates_that_cannot_be_true_are_told(plate, words, kind):
     said = [clash.say for clash in motor(kind=kind, **plate).contradictions]
@@ -177,6 +251,7 @@ def test_a_plate_tells_the_usual_amps_of_a_free_run_where_nothing_else_does():
     assert brushed.value == pytest.approx(13.9 / 8, rel=0.1)
     assert brushless.value == pytest.approx(13.9 / 20, rel=0.2)
     assert brushed.tolerance == brushless.tolerance == 1.0
-    measured = motor(commutation="brushed", free_voltage_v=36, free_speed_rpm=3000,
-                     free_current_a=0.9, **plate).values["no_load_current_a"]  # fmt: skip
+    measured = motor(
+        commutation="brushed", free_voltage_v=36, free_speed_rpm=3000, free_current_a=0.9, **plate
+    ).values["no_load_current_a"]
     assert measured.value == 0.9

@@ -76,13 +76,18 @@ def test_every_rung_equals_the_build_solved_alone(build, rungs):
 
 def test_magnets_that_weaken_warm_a_rung_as_they_warm_the_bench(trike):
     # Long steady climbs, on which warm magnets need more amps for the same push.
-    change = {"moments.climb_length_m": 6000, "moments.climb_speed_kmh": 12,
-              "moments.climb_grade_pct": 5}  # fmt: skip
+    change = {
+        "moments.climb_length_m": 6000,
+        "moments.climb_speed_kmh": 12,
+        "moments.climb_grade_pct": 5,
+    }
     found = {}
     for weaken in (0.0, 0.2):
         build = check_build(changed(trike, {**change, "motor.thermal.magnet_pct_per_k": weaken}))
-        own = [StageSizes(i, (stage.driver_teeth,), (stage.driven_teeth,))
-               for i, stage in enumerate(build.gearing)]  # fmt: skip
+        own = [
+            StageSizes(i, (stage.driver_teeth,), (stage.driven_teeth,))
+            for i, stage in enumerate(build.gearing)
+        ]
         present = ladder_answer(build, rungs_of(build, own)).present
         bench = solve(build)
         of_bench = bench.doubt.figures["winding_c"]
@@ -172,10 +177,13 @@ def test_the_best_are_the_best_of_all(sold):
 def test_a_brief_narrows_what_is_the_best(sold, wishes, meets):
     build, rungs = sold
     brief = Brief.model_validate(
-        {"format": "young-torrent.brief/1", "wishes": wishes,
-         "vehicle": build.vehicle.model_dump(mode="json", exclude_unset=True),
-         "wheel": build.wheel.model_dump(mode="json", exclude_unset=True)}
-    )  # fmt: skip
+        {
+            "format": "young-torrent.brief/1",
+            "wishes": wishes,
+            "vehicle": build.vehicle.model_dump(mode="json", exclude_unset=True),
+            "wheel": build.wheel.model_dump(mode="json", exclude_unset=True),
+        }
+    )
     answer = ladder_answer(build, rungs, brief=brief, limit=len(rungs))
     free = ladder_answer(build, rungs, limit=len(rungs))
     wanted = [rung for rung in free.rungs if meets(rung.figures)]
@@ -194,8 +202,10 @@ def test_a_brief_narrows_what_is_the_best(sold, wishes, meets):
 def test_what_no_gearing_changes_is_told_once_and_is_no_reason_against_a_rung(trike):
     # A motor that may not turn at all: free rpm is told above, and the present rung is left.
     build = check_build(changed(trike, {"motor.max_rpm": 100}))
-    own = [StageSizes(i, (stage.driver_teeth,), (stage.driven_teeth,))
-           for i, stage in enumerate(build.gearing)]  # fmt: skip
+    own = [
+        StageSizes(i, (stage.driver_teeth,), (stage.driven_teeth,))
+        for i, stage in enumerate(build.gearing)
+    ]
     answer = ladder_answer(build, rungs_of(build, own))
     assert any("Free, it turns" in one for one in answer.fixed)
     assert any("Loaded, it turns" in one for one in answer.already)

@@ -13,10 +13,15 @@ from powertrain.levers.operations import Press, carry_out
 from powertrain.levers.registry import levers_of
 
 HILL = {
-    "motor.mass_kg": 2.6, "motor.timing_deg": 10, "motor.continuous_current_a": 55,
-    "moments.climb_grade_pct": 8, "moments.climb_speed_kmh": 15, "moments.climb_length_m": 4000,
-    "moments.cruise_kmh": 20, "moments.launch_to_kmh": 18,
-}  # fmt: skip
+    "motor.mass_kg": 2.6,
+    "motor.timing_deg": 10,
+    "motor.continuous_current_a": 55,
+    "moments.climb_grade_pct": 8,
+    "moments.climb_speed_kmh": 15,
+    "moments.climb_length_m": 4000,
+    "moments.cruise_kmh": 20,
+    "moments.launch_to_kmh": 18,
+}
 """A steady climb, long enough that heat tells, and moments that no lever moves."""
 
 
@@ -41,18 +46,33 @@ EFFECTS: dict[tuple[str, int], dict[str, int]] = {
     # A larger wheel is a taller gear.
     ("wheel.rolling_circumference_mm", 1): {"top_speed_kmh": 1, "launch_s": 1, "winding_c": 1},
     # Mass is carried up the hill and set moving; its rolling drag costs range.
-    ("vehicle.mass_kg", 1): {"climb_kmh": -1, "launch_s": 1, "range_km": -1, "winding_c": 1,
-                             "top_speed_kmh": -1},
+    ("vehicle.mass_kg", 1): {
+        "climb_kmh": -1,
+        "launch_s": 1,
+        "range_km": -1,
+        "winding_c": 1,
+        "top_speed_kmh": -1,
+    },
     ("vehicle.mass_kg", -1): {"climb_kmh": 1, "launch_s": -1, "range_km": 1, "winding_c": -1},
     # Less loss in the chain: the same road from fewer watts.
     ("gearing.0.care", 1): {"range_km": 1, "winding_c": -1, "top_speed_kmh": 1, "launch_s": -1},
     # Harder tyres drag less.
     ("pressure", 1): {"range_km": 1},
     # A fan and a sink cool and do nothing else.
-    ("motor.cooling.fan_mps", 1): {"winding_c": -1, "case_c": -1, "top_speed_kmh": 0,
-                                   "range_km": 0, "launch_s": 0, "motor_peak_a": 0},
-    ("motor.cooling.sink_cm2", 1): {"winding_c": -1, "case_c": -1, "top_speed_kmh": 0,
-                                    "pack_peak_a": 0},
+    ("motor.cooling.fan_mps", 1): {
+        "winding_c": -1,
+        "case_c": -1,
+        "top_speed_kmh": 0,
+        "range_km": 0,
+        "launch_s": 0,
+        "motor_peak_a": 0,
+    },
+    ("motor.cooling.sink_cm2", 1): {
+        "winding_c": -1,
+        "case_c": -1,
+        "top_speed_kmh": 0,
+        "pack_peak_a": 0,
+    },
     # Two motors share the push: half the amps in each, a quarter of the copper heat.
     ("motor.count", 1): {"winding_c": -1, "case_c": -1},
     # The motor amps limit sets the push from standstill, the pack's what is left at speed.
@@ -66,7 +86,7 @@ EFFECTS: dict[tuple[str, int], dict[str, int]] = {
     # Timing works like extra KV.
     ("motor.timing_deg", 1): {"top_speed_kmh": 1, "launch_s": 1},
     ("motor.timing_deg", -1): {"top_speed_kmh": -1, "launch_s": -1},
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize(("lever", "step"), EFFECTS)
@@ -104,12 +124,17 @@ def test_twice_the_pack_goes_twice_as_far_and_a_little_more():
     ],
 )
 def test_half_the_amps_take_about_twice_as_long(change: dict[str, Any], share: float):
-    free = {"vehicle.rolling_resistance": 1e-6, "vehicle.drag_area_m2": 1e-6,
-            "moments.launch_to_kmh": 8, "motor.no_load_current_a": 0.001}  # fmt: skip
+    free = {
+        "vehicle.rolling_resistance": 1e-6,
+        "vehicle.drag_area_m2": 1e-6,
+        "moments.launch_to_kmh": 8,
+        "motor.no_load_current_a": 0.001,
+    }
     base = {**HILL, **free, "controller.battery_current_limit_a": 200}
 
     def start_s(more: dict[str, Any]) -> float:
-        return float(solve(check_build(document_with({**base, **more}))).doubt.figures[
-            "launch_s"].value)  # fmt: skip
+        return float(
+            solve(check_build(document_with({**base, **more}))).doubt.figures["launch_s"].value
+        )
 
     assert start_s(change) / start_s({}) == pytest.approx(share, rel=0.01)

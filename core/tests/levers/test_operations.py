@@ -11,8 +11,12 @@ from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 from powertrain.levers.operations import Describe, Learn, SetValues, Turn, carry_out
 
-GUESSED = {"provenance": {"motor.resistance_ohm": {"origin": "default", "tolerance_pct": 20},
-                          "motor.kv_rpm_per_v": {"origin": "data_sheet"}}}  # fmt: skip
+GUESSED = {
+    "provenance": {
+        "motor.resistance_ohm": {"origin": "default", "tolerance_pct": 20},
+        "motor.kv_rpm_per_v": {"origin": "data_sheet"},
+    }
+}
 
 
 def test_a_typed_value_is_a_default_no_longer_and_others_keep_their_origin():
@@ -20,8 +24,9 @@ def test_a_typed_value_is_a_default_no_longer_and_others_keep_their_origin():
     after = carry_out(before, SetValues(do="set", values={"motor.resistance_ohm": 0.05}))
     assert value_at(after, "motor.resistance_ohm") == 0.05
     assert after["provenance"]["motor.resistance_ohm"] == {
-        "origin": "estimated", "tolerance_pct": 20
-    }  # fmt: skip
+        "origin": "estimated",
+        "tolerance_pct": 20,
+    }
     assert after["provenance"]["motor.kv_rpm_per_v"] == {"origin": "data_sheet"}
     assert before == document_with(GUESSED)
 
@@ -35,8 +40,10 @@ def test_what_is_learnt_comes_with_how_it_is_known():
     assert after["provenance"]["motor.resistance_ohm"]["note"] == "four wires, 10 A"
     assert after["provenance"]["motor.kv_rpm_per_v"] == {"origin": "data_sheet"}
     # Measured is surer than a guess of a fifth: the band of the top speed narrows.
-    wide, narrow = (solve(check_build(one)).doubt.figures["top_speed_kmh"].band
-                    for one in (document_with(GUESSED), after))  # fmt: skip
+    wide, narrow = (
+        solve(check_build(one)).doubt.figures["top_speed_kmh"].band
+        for one in (document_with(GUESSED), after)
+    )
     assert narrow[2] - narrow[0] < wide[2] - wide[0]
 
 
@@ -56,12 +63,16 @@ def test_saying_how_a_value_is_known_and_taking_that_back():
         (SetValues(do="set", values={"motor.resistance_ohm": -1}), "motor.resistance_ohm"),
         (SetValues(do="set", values={"motor.colour": "red"}), "motor.colour"),
         (SetValues(do="set", values={"vehicle.mass_kg": None}), "vehicle.mass_kg"),
-        (Learn(do="learn", values={}, known={"motor.wings": Provenance(origin="measured")}),
-         "provenance"),
-        (Describe(do="describe", path="motor.wings", known=Provenance(origin="measured")),
-         "provenance"),
+        (
+            Learn(do="learn", values={}, known={"motor.wings": Provenance(origin="measured")}),
+            "provenance",
+        ),
+        (
+            Describe(do="describe", path="motor.wings", known=Provenance(origin="measured")),
+            "provenance",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_makes_no_build_is_refused_at_its_place(operation, where):
     before = document_with(GUESSED)
     with pytest.raises(Refusal) as refused:
@@ -136,12 +147,23 @@ def test_what_was_typed_or_measured_follows_nothing():
     )
 
 
-@pytest.mark.parametrize(("path", "value"), [
-    ("battery.chemistry", "coal"), ("battery.chemistry", None), ("battery.cell_capacity_ah", 0),
-    ("battery.cell_capacity_ah", "much"), ("motor.kv_rpm_per_v", 0), ("motor.kv_rpm_per_v", -3),
-    ("motor.kv_rpm_per_v", float("nan")), ("motor.kv_rpm_per_v", [1]), ("motor", {}),
-    ("battery", None), ("motor.kv_rpm_per_v", 1e308), ("motor.kv_rpm_per_v", True),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("path", "value"),
+    [
+        ("battery.chemistry", "coal"),
+        ("battery.chemistry", None),
+        ("battery.cell_capacity_ah", 0),
+        ("battery.cell_capacity_ah", "much"),
+        ("motor.kv_rpm_per_v", 0),
+        ("motor.kv_rpm_per_v", -3),
+        ("motor.kv_rpm_per_v", float("nan")),
+        ("motor.kv_rpm_per_v", [1]),
+        ("motor", {}),
+        ("battery", None),
+        ("motor.kv_rpm_per_v", 1e308),
+        ("motor.kv_rpm_per_v", True),
+    ],
+)
 def test_what_makes_no_build_is_refused_before_anything_follows(path, value):
     with pytest.raises(Refusal) as refused:
         carry_out(scooter(), SetValues(do="set", values={path: value}))

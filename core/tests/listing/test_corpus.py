@@ -18,10 +18,13 @@ def places(kind, facts):
     """Return facts by the places that an answer names."""
     holds = HOLDS[kind]
     return {
-        path if path.startswith("facts.") else path.removeprefix("part.")
-        if path.startswith("part.") else f"{holds}.{path}": value
+        path
+        if path.startswith("facts.")
+        else path.removeprefix("part.")
+        if path.startswith("part.")
+        else f"{holds}.{path}": value
         for path, value in facts.items()
-    }  # fmt: skip
+    }
 
 
 DERIVED = {"continuous_current_a", "peak_current_a", "max_power_w", "cell_capacity_ah", "series"}
@@ -40,9 +43,19 @@ def test_nothing_is_read_falsely(kind, text, sure, likely):
     found = read_listing(text)
     assert found.kind == kind
     meant = places(kind, sure)
-    follows = {f"facts.{key}" for key in ("power_w", "rated_power_w", "most_power_w", "c_rating",
-                                          "peak_c", "capacity_ah", "amps",
-                                          "most_torque_nm")}  # fmt: skip
+    follows = {
+        f"facts.{key}"
+        for key in (
+            "power_w",
+            "rated_power_w",
+            "most_power_w",
+            "c_rating",
+            "peak_c",
+            "capacity_ah",
+            "amps",
+            "most_torque_nm",
+        )
+    }
     for fact in found.understood:
         if fact.path in meant:
             assert same(fact.value, meant[fact.path]), fact

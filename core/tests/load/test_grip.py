@@ -10,8 +10,12 @@ from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.top_speed import top_speed, top_speed_mps
 
 G = 9.80665
-BALANCE = {"friction": 0.6, "wheelbase_m": 1.1, "centre_height_m": 0.8,
-           "centre_to_driven_axle_m": 0.45}  # fmt: skip
+BALANCE = {
+    "friction": 0.6,
+    "wheelbase_m": 1.1,
+    "centre_height_m": 0.8,
+    "centre_to_driven_axle_m": 0.45,
+}
 STRONG = {"controller.motor_current_limit_a": 400, "controller.battery_current_limit_a": 400}
 
 
@@ -85,9 +89,16 @@ def test_the_front_lifts_where_its_load_vanishes(drive_with):
 @pytest.mark.parametrize(
     ("mass_kg", "rolling", "low", "high"),
     # Common practice, no source: 0.8 to 1.0 on tarmac, less where the ground gives way.
-    [(195, 0.009, 0.8, 1.0), (95, 0.006, 0.8, 1.0), (900, 0.013, 0.8, 1.0), (195, 0.02, 0.7, 0.8),
-     (195, 0.1, 0.4, 0.6), (3.1, 0.03, 0.8, 1.0), (3.1, 0.2, 0.5, 0.7)],
-)  # fmt: skip
+    [
+        (195, 0.009, 0.8, 1.0),
+        (95, 0.006, 0.8, 1.0),
+        (900, 0.013, 0.8, 1.0),
+        (195, 0.02, 0.7, 0.8),
+        (195, 0.1, 0.4, 0.6),
+        (3.1, 0.03, 0.8, 1.0),
+        (3.1, 0.2, 0.5, 0.7),
+    ],
+)
 def test_grip_that_nobody_states_is_assumed_by_the_ground(drive_with, mass_kg, rolling, low, high):
     changes = {"vehicle.mass_kg": mass_kg, "vehicle.rolling_resistance": rolling}
     assert low <= float(drive_with(changes).wheels.grip.friction) <= high
@@ -101,9 +112,14 @@ def test_stated_grip_is_used_as_given(drive_with):
 
 def test_a_launch_gains_no_more_than_its_grip(drive_with):
     # A car without any amps limit: 86 km/h in 0.39 s would be 6 g.
-    car = drive_with({"controller": {"resistance_ohm": 0.001}, "vehicle.mass_kg": 20.5,
-                      "motor.resistance_ohm": 0.004,
-                      "battery.cell_resistance_mohm": 2})  # fmt: skip
+    car = drive_with(
+        {
+            "controller": {"resistance_ohm": 0.001},
+            "vehicle.mass_kg": 20.5,
+            "motor.resistance_ohm": 0.004,
+            "battery.cell_resistance_mohm": 2,
+        }
+    )
     to_mps = 0.5 * float(top_speed_mps(car, scalar(0.0)))
     assert (
         to_mps / float(launch(car, scalar(to_mps)).time_s)

@@ -13,16 +13,20 @@ CARTS = {
     "motors": ("otterlode-m90-80", "sedgeholt-o80-75", "millsluice-h246-10"),
     "controllers": ("withyvane-t100-60", "fenlode-l120-50"),
     "packs": ("merewisp-c21-50-10s4p", "merewisp-c21-40p-12s4p"),
-    "teeth": {"lockgate-c8-driver": (9, 13), "lockgate-c8-driven": (44, 68),
-              "lockgate-c12-driver": (9, 13), "lockgate-c12-driven": (36, 52)},
-}  # fmt: skip
+    "teeth": {
+        "lockgate-c8-driver": (9, 13),
+        "lockgate-c8-driven": (44, 68),
+        "lockgate-c12-driver": (9, 13),
+        "lockgate-c12-driven": (36, 52),
+    },
+}
 
 OLD = {
     "motors": ("hollinfen-g115-110", "tarnlow-f102-85", "hollinfen-p150-48"),
     "controllers": ("withyvane-d150-60", "withyvane-d70-60", "withyvane-k150-63"),
     "packs": ("hollinfen-l2-18-18s1p", "merewisp-c21-40p-14s5p"),
     "teeth": {"lockgate-c15-driver": (11, 15), "lockgate-c15-driven": (38, 54)},
-}  # fmt: skip
+}
 
 TWINS = {
     "motors": ("otterlode-m90-80", "sedgeholt-o80-75"),
@@ -43,14 +47,22 @@ BRIEFS = {
     "trike": (CARTS, {**TRIKE["wishes"], "max_added_mass_kg": 14}, {}),
     "trike, quick away, stalls": (
         CARTS,
-        {"top_speed_kmh": {"min": 20}, "climb": {"grade_pct": 8, "speed_kmh": 10},
-         "launch": {"to_kmh": 15, "within_s": 4}, "run_up_m": 60, "hold_stall_s": 8},
+        {
+            "top_speed_kmh": {"min": 20},
+            "climb": {"grade_pct": 8, "speed_kmh": 10},
+            "launch": {"to_kmh": 15, "within_s": 4},
+            "run_up_m": 60,
+            "hold_stall_s": 8,
+        },
         {},
     ),
     "trike with a pack of its own": (
         CARTS,
-        {"climb": {"grade_pct": 5}, "budget": 400, "pack_space":
-         {"length_mm": 300, "width_mm": 200, "height_mm": 90}},
+        {
+            "climb": {"grade_pct": 5},
+            "budget": 400,
+            "pack_space": {"length_mm": 300, "width_mm": 200, "height_mm": 90},
+        },
         {"battery": "merewisp-c21-50-10s4p"},
     ),
     "trike on little grip": (
@@ -67,8 +79,11 @@ BRIEFS = {
     ),
     "trike with a gearbox": (
         CARTS,
-        {"top_speed_kmh": {"min": 18, "max": 44}, "climb": {"grade_pct": 7, "speed_kmh": 9},
-         "cruise_kmh": 16},
+        {
+            "top_speed_kmh": {"min": 18, "max": 44},
+            "climb": {"grade_pct": 7, "speed_kmh": 9},
+            "cruise_kmh": 16,
+        },
         {"gearing": [{"kind": "gearbox", "ratios": [10, 6, 4], "efficiency": 0.96}]},
         {"brief": {"final_drive": {"ratio": 2.0, "efficiency": 0.97}}},
     ),
@@ -92,26 +107,38 @@ BRIEFS = {
     ),
     "trolley": (
         OLD,
-        {"top_speed_kmh": {"min": 10, "max": 25}, "climb": {"grade_pct": 3, "speed_kmh": 8},
-         "range_km": 6},
+        {
+            "top_speed_kmh": {"min": 10, "max": 25},
+            "climb": {"grade_pct": 3, "speed_kmh": 8},
+            "range_km": 6,
+        },
         {},
     ),
     "small and fast": (
         MODELS,
-        {"top_speed_kmh": {"min": 30}, "commutation": "brushless", "cruise_kmh": 20,
-         "motor_space": {"diameter_mm": 37}, "allowed_parts": ["fenlode-l45-13"]},
+        {
+            "top_speed_kmh": {"min": 30},
+            "commutation": "brushless",
+            "cruise_kmh": 20,
+            "motor_space": {"diameter_mm": 37},
+            "allowed_parts": ["fenlode-l45-13"],
+        },
         {},
     ),
-}  # fmt: skip
+}
 
 VEHICLES = {
     id(TWINS): (TRIKE["vehicle"], TRIKE["wheel"]),
     id(CARTS): (TRIKE["vehicle"], TRIKE["wheel"]),
-    id(OLD): ({"kind": "ground", "mass_kg": 400, "rolling_resistance": 0.012,
-               "drag_area_m2": 1.5}, {"rolling_circumference_mm": 1200}),
-    id(MODELS): ({"kind": "ground", "mass_kg": 2.2, "rolling_resistance": 0.03,
-                  "drag_area_m2": 0.03}, {"rolling_circumference_mm": 330}),
-}  # fmt: skip
+    id(OLD): (
+        {"kind": "ground", "mass_kg": 400, "rolling_resistance": 0.012, "drag_area_m2": 1.5},
+        {"rolling_circumference_mm": 1200},
+    ),
+    id(MODELS): (
+        {"kind": "ground", "mass_kg": 2.2, "rolling_resistance": 0.03, "drag_area_m2": 0.03},
+        {"rolling_circumference_mm": 330},
+    ),
+}
 
 
 def small_shelf(chosen):
@@ -137,8 +164,13 @@ def brief_of(name):
     changes = more[0] if more else {}
     vehicle = {**vehicle, **changes.get("vehicle", {})}
     wheel = {**wheel, **changes.get("wheel", {})}
-    document = {"format": "young-torrent.brief/1", "vehicle": vehicle, "wheel": wheel,
-                "wishes": wishes, "owned": owned,
-                "conditions": changes.get("conditions", {}),
-                **changes.get("brief", {})}  # fmt: skip
+    document = {
+        "format": "young-torrent.brief/1",
+        "vehicle": vehicle,
+        "wheel": wheel,
+        "wishes": wishes,
+        "owned": owned,
+        "conditions": changes.get("conditions", {}),
+        **changes.get("brief", {}),
+    }
     return Brief.model_validate(document), small_shelf(chosen)

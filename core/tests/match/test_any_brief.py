@@ -19,11 +19,17 @@ from powertrain.match.options import Options
 from powertrain.match.search import Search
 
 FEW = {
-    "carts": ({**CARTS, "motors": CARTS["motors"][:2], "packs": CARTS["packs"][:1],
-               "teeth": {"lockgate-c8-driver": (9, 13), "lockgate-c8-driven": (44, 68)}},
-              VEHICLES[id(CARTS)]),
+    "carts": (
+        {
+            **CARTS,
+            "motors": CARTS["motors"][:2],
+            "packs": CARTS["packs"][:1],
+            "teeth": {"lockgate-c8-driver": (9, 13), "lockgate-c8-driven": (44, 68)},
+        },
+        VEHICLES[id(CARTS)],
+    ),
     "old": ({**OLD, "controllers": OLD["controllers"][:2]}, VEHICLES[id(OLD)]),
-}  # fmt: skip
+}
 
 
 def some(values: dict[str, st.SearchStrategy[Any]]) -> st.SearchStrategy[dict[str, Any]]:
@@ -67,9 +73,15 @@ def test_search_and_plain_solver_agree(name, wishes, conditions, vehicle, judged
     chosen, (usual, wheel) = FEW[name]
     shelf = small_shelf(chosen)
     brief = Brief.model_validate(
-        {"format": "young-torrent.brief/1", "vehicle": {**usual, **vehicle}, "wheel": wheel,
-         "wishes": wishes, "conditions": conditions, "judged_at": judged_at}
-    )  # fmt: skip
+        {
+            "format": "young-torrent.brief/1",
+            "vehicle": {**usual, **vehicle},
+            "wheel": wheel,
+            "wishes": wishes,
+            "conditions": conditions,
+            "judged_at": judged_at,
+        }
+    )
     options = Options.of(brief, shelf)
     places = (options.motors, options.controllers, options.packs, options.gearings)
     every = [judge(brief, options, key) for key in product(*(range(len(p)) for p in places))]
@@ -83,9 +95,13 @@ def test_search_and_plain_solver_agree(name, wishes, conditions, vehicle, judged
 def test_where_no_teeth_are_strong_enough_everything_is_refused_for_it():
     chosen, (usual, wheel) = FEW["carts"]
     brief = Brief.model_validate(
-        {"format": "young-torrent.brief/1", "vehicle": {**usual, "mass_kg": 20_000}, "wheel": wheel,
-         "wishes": {"climb": {"grade_pct": 15, "speed_kmh": 20}}}
-    )  # fmt: skip
+        {
+            "format": "young-torrent.brief/1",
+            "vehicle": {**usual, "mass_kg": 20_000},
+            "wheel": wheel,
+            "wishes": {"climb": {"grade_pct": 15, "speed_kmh": 20}},
+        }
+    )
     for loops in (None, 0):
         tally = Search(brief, small_shelf(chosen), loops_from=loops).run().tally
         assert tally.feasible == 0

@@ -16,19 +16,28 @@ from powertrain.verdicts.rules.tooth_load import carries_nm
 
 def shelf_of(*ranges):
     teeth = [
-        {"id": f"{kind}-{side}", "name": f"{kind} {side}", "kind": kind, "side": side,
-         "module_mm" if kind == "spur" else "pitch_mm": 8.0, "efficiency": efficiency,
-         "sizes": [{"teeth": count, "mass_kg": 0.01 * count, "price": 1.0 * count}
-                   for count in counts]}
+        {
+            "id": f"{kind}-{side}",
+            "name": f"{kind} {side}",
+            "kind": kind,
+            "side": side,
+            "module_mm" if kind == "spur" else "pitch_mm": 8.0,
+            "efficiency": efficiency,
+            "sizes": [
+                {"teeth": count, "mass_kg": 0.01 * count, "price": 1.0 * count} for count in counts
+            ],
+        }
         for kind, side, efficiency, counts in ranges
-    ]  # fmt: skip
+    ]
     return Shelf.model_validate({"format": "young-torrent.shelf/1", "teeth": teeth})
 
 
 SHELF = shelf_of(
-    ("chain", "driver", 0.96, (10, 12, 15, 20)), ("chain", "driven", 0.96, (30, 36, 45, 60)),
-    ("belt", "driver", 0.97, (20, 24)), ("belt", "driven", 0.97, (60, 72)),
-)  # fmt: skip
+    ("chain", "driver", 0.96, (10, 12, 15, 20)),
+    ("chain", "driven", 0.96, (30, 36, 45, 60)),
+    ("belt", "driver", 0.97, (20, 24)),
+    ("belt", "driven", 0.97, (60, 72)),
+)
 
 
 def plain(shelf, most_ratio):
@@ -57,10 +66,11 @@ def test_each_reduction_stage_count_and_loss_is_there_once(most_ratio):
     gearings = gearings_of(SHELF.teeth, most_ratio)
     wanted = plain(SHELF, most_ratio)
     found = [
-        (Fraction(1), 0, 1.0) if not stages else
-        (_ratio(stages), len(stages), round(_loss(stages), 9))
+        (Fraction(1), 0, 1.0)
+        if not stages
+        else (_ratio(stages), len(stages), round(_loss(stages), 9))
         for stages in (gearings.stages_of(index) for index in range(len(gearings)))
-    ]  # fmt: skip
+    ]
     assert len(found) == len(set(found))
     assert set(found) == wanted
     assert list(gearings.ratio) == sorted(gearings.ratio)
@@ -88,8 +98,11 @@ def test_what_stands_for_equal_gearings_is_the_strongest_and_its_strength_is_the
             float(carries_nm([StageData.of(Stated(stage)) for stage in stages]))
         )
     # 60/20 = 45/15 = 36/12 = 30/10: the largest driver of the chain pulls least.
-    three = next(i for i in range(len(gearings)) if gearings.ratio[i] == 3 and
-                 gearings.stages_of(i)[0].kind == "chain")  # fmt: skip
+    three = next(
+        i
+        for i in range(len(gearings))
+        if gearings.ratio[i] == 3 and gearings.stages_of(i)[0].kind == "chain"
+    )
     stage = gearings.stages_of(three)[0]
     assert isinstance(stage, ToothedStage)
     assert (stage.driver_teeth, stage.driven_teeth) == (20, 60)

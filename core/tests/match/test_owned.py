@@ -77,9 +77,12 @@ def test_owned_gearing_is_the_only_gearing_and_costs_nothing():
         assert result.build["gearing"] == stages
         parts = [
             next(part for part in getattr(SHELF, kind) if part.id == ref)
-            for kind, ref in (("motors", result.parts.motor), ("packs", result.parts.battery),
-                              ("controllers", result.parts.controller))
-        ]  # fmt: skip
+            for kind, ref in (
+                ("motors", result.parts.motor),
+                ("packs", result.parts.battery),
+                ("controllers", result.parts.controller),
+            )
+        ]
         prices = [
             getattr(part, inner).price
             for part, inner in zip(parts, ("motor", "battery", "controller"), strict=True)
@@ -88,9 +91,12 @@ def test_owned_gearing_is_the_only_gearing_and_costs_nothing():
 
 
 def test_everything_owned_leaves_one_drive_that_costs_nothing():
-    owned = {"motor": MOTOR, "controller": CONTROLLER, "battery": PACK,
-             "gearing": [{"kind": "chain", "driver_teeth": 11, "driven_teeth": 68,
-                          "efficiency": 0.95}]}  # fmt: skip
+    owned = {
+        "motor": MOTOR,
+        "controller": CONTROLLER,
+        "battery": PACK,
+        "gearing": [{"kind": "chain", "driver_teeth": 11, "driven_teeth": 68, "efficiency": 0.95}],
+    }
     search = Search(brief_with(**owned), SHELF).run()
     assert search.tally.considered == 1
     answer = matched(brief_with(**owned), SHELF, 5)

@@ -163,8 +163,13 @@ def test_two_motors_take_a_controller_of_two_outputs_or_two_of_one():
 def test_what_is_set_on_a_controller_rated_for_one_path_lets_both_paths_have_it():
     # Rated 40 A on the pack's side for one path; two motors may take 80 A together.
     brief, shelf = brief_of("two motors")
-    own = {"continuous_current_a": 40.0, "rating_side": "battery", "outputs": 2,
-           "max_voltage_v": 60.0, "resistance_ohm": 0.002}  # fmt: skip
+    own = {
+        "continuous_current_a": 40.0,
+        "rating_side": "battery",
+        "outputs": 2,
+        "max_voltage_v": 60.0,
+        "resistance_ohm": 0.002,
+    }
     part = next(one for one in shelf.controllers if one.id == "withyvane-t2x60-60")
     rated = part.model_copy(update={"controller": Controller.model_validate(own)})
     shelf = shelf.model_copy(update={"controllers": [rated]})
@@ -194,8 +199,9 @@ def test_a_gearbox_reaches_what_its_tallest_gear_reaches():
     )
     level = Wishes.model_validate({"top_speed_kmh": {"min": 18, "max": 44}})
     alone = matched(brief.model_copy(update={"owned": owned, "wishes": level}), shelf, 100)
-    tall = {one.parts.motor + one.parts.controller + one.parts.battery: one
-            for one in alone.results}  # fmt: skip
+    tall = {
+        one.parts.motor + one.parts.controller + one.parts.battery: one for one in alone.results
+    }
     shared = 0
     for one in matched(brief, shelf, 100).results:
         assert 18 <= one.figures["top_speed_kmh"] <= 44
@@ -220,10 +226,16 @@ def test_a_drive_far_heavier_than_the_vehicle_is_none_unless_asked_for():
 def test_where_only_fixed_rules_stand_in_the_way_they_are_named():
     # No wheel of so few millimetres clears any sprocket.
     brief, shelf = brief_of("trike")
-    low = brief.model_copy(update={"wheel": brief.wheel.model_copy(
-        update={"rolling_circumference_mm": 420.0}), "wishes": Wishes()})  # fmt: skip
-    hot = [part.model_copy(update={"motor": part.motor.model_copy(update={"max_rpm": 300.0})})
-           for part in shelf.motors]  # fmt: skip
+    low = brief.model_copy(
+        update={
+            "wheel": brief.wheel.model_copy(update={"rolling_circumference_mm": 420.0}),
+            "wishes": Wishes(),
+        }
+    )
+    hot = [
+        part.model_copy(update={"motor": part.motor.model_copy(update={"max_rpm": 300.0})})
+        for part in shelf.motors
+    ]
     answer = matched(low, shelf.model_copy(update={"motors": hot}))
     assert (answer.feasible, answer.relaxed) == (0, [])
     named = {one.rule: one for one in answer.blocked}

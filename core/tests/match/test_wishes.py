@@ -25,9 +25,10 @@ from powertrain.operating.launch import launch
 from powertrain.operating.top_speed import top_speed
 
 MODEST: dict[str, Any] = {
-    "cruise_kmh": 12.0, "climb": {"grade_pct": 2.0, "speed_kmh": 6.0},
+    "cruise_kmh": 12.0,
+    "climb": {"grade_pct": 2.0, "speed_kmh": 6.0},
     "launch": {"to_kmh": 10.0, "within_s": 500.0},
-}  # fmt: skip
+}
 """Wishes that nearly everything meets, and that fix at which moments all are looked at."""
 
 
@@ -44,11 +45,15 @@ class Candidate:
         self.teeth = [
             size
             for stage in parts.gearing
-            for ref, count in ((stage.driver, stage.driver_teeth), (stage.driven,
-                                                                    stage.driven_teeth))
-            for item in shelf.teeth if item.id == ref
-            for size in item.sizes if size.teeth == count
-        ]  # fmt: skip
+            for ref, count in (
+                (stage.driver, stage.driver_teeth),
+                (stage.driven, stage.driven_teeth),
+            )
+            for item in shelf.teeth
+            if item.id == ref
+            for size in item.sizes
+            if size.teeth == count
+        ]
 
     @property
     def drive(self) -> Drive:
@@ -117,11 +122,17 @@ CASES: dict[str, tuple[Callable[[Candidate], float], Callable[[float], dict[str,
     "start": (start_s, lambda limit: {"launch": {"to_kmh": 10.0, "within_s": limit}}, -1),
     "stall": (stall_s, lambda limit: {"hold_stall_s": limit}, 1),
     # Lithium-ion cells end charging at 4.2 V each (data sheets).
-    "volts": (lambda one: one.pack.battery.series * 4.2,
-              lambda limit: {"max_full_charge_v": limit}, -1),
-    "motor's length": (lambda one: one.motor.motor.length_mm,
-                       lambda limit: {"motor_space": {"length_mm": limit}}, -1),
-}  # fmt: skip
+    "volts": (
+        lambda one: one.pack.battery.series * 4.2,
+        lambda limit: {"max_full_charge_v": limit},
+        -1,
+    ),
+    "motor's length": (
+        lambda one: one.motor.motor.length_mm,
+        lambda limit: {"motor_space": {"length_mm": limit}},
+        -1,
+    ),
+}
 
 
 @pytest.mark.parametrize("name", CASES)
@@ -197,11 +208,24 @@ def test_no_wish_at_all_is_met_by_whatever_nothing_stops():
     assert search.tally.feasible > 0
     # Only the usual limit of what is added is asked.
     assert [wish.id for wish in search.questions.wished] == ["added_mass"]
-    every = product(*(range(len(part)) for part in (
-        search.options.motors, search.options.controllers, search.options.packs,
-        search.options.gearings)))  # fmt: skip
+    every = product(
+        *(
+            range(len(part))
+            for part in (
+                search.options.motors,
+                search.options.controllers,
+                search.options.packs,
+                search.options.gearings,
+            )
+        )
+    )
     alone = [judge(brief, search.options, key) for key in every]
-    wanted = {one.key for one in alone if one.mismatch is None and not one.stops
-              and float(one.seen.added_kg) <= 0.6 * brief.vehicle.mass_kg}  # fmt: skip
+    wanted = {
+        one.key
+        for one in alone
+        if one.mismatch is None
+        and not one.stops
+        and float(one.seen.added_kg) <= 0.6 * brief.vehicle.mass_kg
+    }
     assert {tuple(int(place) for place in key) for key in search.best.keys} == wanted
     assert search.tally.considered == search.tally.feasible + sum(search.tally.rejected.values())

@@ -169,7 +169,7 @@ def test_amps_torque_and_power_are_one_curve():
 
 def test_torque_is_constant_then_falls_with_speed_then_with_its_square():
     motor = of_document(48.0)
-    base = float(motor.weakening_rad_s)
+    base = float(motor.base_speed_rad_s)
     own = motor.own_current_limit_a
 
     def most(speed):
@@ -191,14 +191,14 @@ def test_torque_is_constant_then_falls_with_speed_then_with_its_square():
 def test_base_speed_goes_with_the_volts_that_the_winding_leaves():
     # With hardly any resistance there is no slip and nothing dropped: in proportion.
     little = {"stator_resistance_ohm": 0.00001, "rotor_resistance_ohm": 0.00001}
-    low, high = (float(of_document(volts, **little).weakening_rad_s) for volts in (48.0, 96.0))
+    low, high = (float(of_document(volts, **little).base_speed_rad_s) for volts in (48.0, 96.0))
     assert high / low == pytest.approx(2.0, rel=1e-3)
     # |v| = w_s sqrt((L_l q)^2 + (L_s d)^2), by hand.
     d, q = 75 * np.sqrt(2), np.sqrt(2 * 300**2 - 2 * 75**2)
     henries = np.hypot(0.06e-3 * q, 0.96e-3 * d)
     assert low == pytest.approx(48 / np.sqrt(3) / henries / 2, rel=2e-3)
     # As it stands, 3.3 V of 27.7 go into the winding.
-    assert float(of_document(48.0).weakening_rad_s) < 0.9 * low
+    assert float(of_document(48.0).base_speed_rad_s) < 0.9 * low
 
 
 def cart(**more):
@@ -248,4 +248,4 @@ def test_a_motor_turned_into_one_is_about_as_strong():
     k = 60 / (2 * np.pi) / 60.0
     torque = float(np.prod(motor._full()) * motor._torque_per_square())
     assert torque == pytest.approx(k * 48.0 / 0.02 / 3, rel=0.2)
-    assert float(motor.weakening_rad_s) == pytest.approx(0.7 * 48.0 / k, rel=0.35)
+    assert float(motor.base_speed_rad_s) == pytest.approx(0.7 * 48.0 / k, rel=0.35)

@@ -14,7 +14,7 @@ from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 from powertrain.levers.operations import Turn, carry_out
 from powertrain.motor.kinds import can_be_timed, rewound
-from powertrain.motor.packaged import Packaged
+from powertrain.motor.packaged import InverterMotor
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.motor.series_wound import SeriesWound
 from powertrain.operating.free import free_running
@@ -44,8 +44,12 @@ def magnets(**more):
 
 
 def series(**more):
-    constants = {"saturated_constant_nm_per_a": 0.24, "half_saturation_current_a": 120.0,
-                 "resistance_ohm": 0.028, "loss_torque_nm": 1.1}  # fmt: skip
+    constants = {
+        "saturated_constant_nm_per_a": 0.24,
+        "half_saturation_current_a": 120.0,
+        "resistance_ohm": 0.028,
+        "loss_torque_nm": 1.1,
+    }
     return SeriesWoundMotor(kind="series_wound", **{**constants, **more})
 
 
@@ -58,8 +62,11 @@ def packaged(**more):
 def test_permanent_magnet_machine_of_a_simulation_library(point):
     # gym-electric-motor 3.0.3, DcPermanentlyExcitedMotor; values in reference/dc_machines.json.
     given = MACHINES["permanent_magnet"]["parameters"]
-    document = magnets(kv_rpm_per_v=rpm_from_rad_s(1.0) / given["psi_e"],
-                       resistance_ohm=given["r_a"], no_load_current_a=0.0)  # fmt: skip
+    document = magnets(
+        kv_rpm_per_v=rpm_from_rad_s(1.0) / given["psi_e"],
+        resistance_ohm=given["r_a"],
+        no_load_current_a=0.0,
+    )
     motor = made(PermanentMagnet, document)
     amps = motor.current_at_torque_a(NOTHING, scalar(point["load_nm"]))
     assert amps == pytest.approx(point["current_a"], rel=1e-9)
@@ -73,12 +80,20 @@ def test_series_machine_of_a_simulation_library(point):
     # half-saturation far above the amps comes as near to it as is asked here.
     given = MACHINES["series"]["parameters"]
     never = 1e9
-    motor = made(SeriesWound, 
-        series(saturated_constant_nm_per_a=1.0, half_saturation_current_a=2e6,
-               resistance_ohm=given["r_a"] + given["r_e"], loss_torque_nm=1e-4)
-    )  # fmt: skip
-    linear = {"saturated_nm_per_a": scalar(given["l_e_prime"] * never),
-              "half_saturation_a": scalar(never), "drag_nm": NOTHING}  # fmt: skip
+    motor = made(
+        SeriesWound,
+        series(
+            saturated_constant_nm_per_a=1.0,
+            half_saturation_current_a=2e6,
+            resistance_ohm=given["r_a"] + given["r_e"],
+            loss_torque_nm=1e-4,
+        ),
+    )
+    linear = {
+        "saturated_nm_per_a": scalar(given["l_e_prime"] * never),
+        "half_saturation_a": scalar(never),
+        "drag_nm": NOTHING,
+    }
     motor = type(motor)(**{**vars(motor), **linear})
     amps = motor.current_at_torque_a(NOTHING, scalar(point["load_nm"]))
     assert amps == pytest.approx(point["current_a"], rel=1e-6)
@@ -91,10 +106,15 @@ def test_series_motor_of_a_textbook():
     # Chapman, Electric Machinery Fundamentals 4e, ex. 9-5 (from memory): 250 V, 0.08 ohm, 50 A;
     # the magnetisation curve gives 80 V at 1,200 rpm: E 246 V, 3,690 rpm, 31.8 N.m.
     constant = 80 / (1200 / rpm_from_rad_s(1.0))
-    motor = made(SeriesWound, 
-        series(saturated_constant_nm_per_a=2 * constant, half_saturation_current_a=50.0,
-               resistance_ohm=0.08, loss_torque_nm=1e-3)
-    )  # fmt: skip
+    motor = made(
+        SeriesWound,
+        series(
+            saturated_constant_nm_per_a=2 * constant,
+            half_saturation_current_a=50.0,
+            resistance_ohm=0.08,
+            loss_torque_nm=1e-3,
+        ),
+    )
     speed = motor.speed_at_voltage_rad_s(scalar(50.0), scalar(250.0))
     assert rpm_from_rad_s(speed) == pytest.approx(3690, abs=5)
     assert motor.shaft_torque_nm(speed, scalar(50.0)) == pytest.approx(31.8, abs=0.06)
@@ -138,28 +158,28 @@ def test_a_series_motor_does_not_brake():
 def test_the_envelope_of_a_data_sheet():
     # Constant torque to the base speed, constant power above it (no losses, so by hand).
     sheet = packaged(copper_loss_w=0.0, iron_loss_w=0.0, windage_loss_w=0.0)
-    motor = made(Packaged, sheet).fed_by(scalar(72.0), NOTHING)
+    motor = made(InverterMotor, sheet).fed_by(scalar(72.0), NOTHING)
     speeds = np.array([0.0, 1000.0, 2500.0, 3750.0, 5000.0]) / rpm_from_rad_s(1.0)
     torque = motor.shaft_torque_nm(speeds, motor.peak_current_a)
     assert torque.tolist() == pytest.approx([60, 60, 60, 40, 30])
     power = 60.0 * 2500 / rpm_from_rad_s(1.0)
     assert motor.peak_current_a == pytest.approx(power / 72)
-    half = made(Packaged, sheet).fed_by(scalar(36.0), NOTHING)
-    assert half.weakening_rad_s == pytest.approx(float(motor.weakening_rad_s) / 2)
+    half = made(InverterMotor, sheet).fed_by(scalar(36.0), NOTHING)
+    assert half.base_speed_rad_s == pytest.approx(float(motor.base_speed_rad_s) / 2)
 
 
 def test_losses_of_an_envelope_follow_their_laws():
     sheet = packaged(copper_loss_w=900.0, iron_loss_w=120.0, windage_loss_w=60.0)
-    motor = made(Packaged, sheet).fed_by(scalar(72.0), NOTHING)
+    motor = made(InverterMotor, sheet).fed_by(scalar(72.0), NOTHING)
     base = 2500 / rpm_from_rad_s(1.0)
     assert motor.shaft_torque_nm(base, motor.peak_current_a) == pytest.approx(60.0)
     assert motor.copper_heat_w(motor.peak_current_a / 2) == pytest.approx(225.0)
-    assert motor.turning_heat_w(scalar(base), NOTHING) == pytest.approx(180.0)
-    assert motor.turning_heat_w(scalar(2 * base), NOTHING) == pytest.approx(2 * 120 + 8 * 60)
+    assert motor.no_load_loss_w(scalar(base), NOTHING) == pytest.approx(180.0)
+    assert motor.no_load_loss_w(scalar(2 * base), NOTHING) == pytest.approx(2 * 120 + 8 * 60)
 
 
 def test_a_flat_efficiency_holds_everywhere():
-    motor = made(Packaged, packaged(efficiency=0.9)).fed_by(scalar(72.0), NOTHING)
+    motor = made(InverterMotor, packaged(efficiency=0.9)).fed_by(scalar(72.0), NOTHING)
     for rpm, amps in ((500.0, 20.0), (4000.0, 200.0)):
         speed = scalar(rpm / rpm_from_rad_s(1.0))
         given = motor.shaft_torque_nm(speed, scalar(amps)) * speed
@@ -168,9 +188,13 @@ def test_a_flat_efficiency_holds_everywhere():
 
 
 def test_an_inverter_names_what_binds_and_stops_at_its_speed():
-    document = document_with({"motor": packaged().model_dump(exclude_none=True),
-                              "controller": {"resistance_ohm": 0},
-                              "vehicle.traction": {"friction": 5}})  # fmt: skip
+    document = document_with(
+        {
+            "motor": packaged().model_dump(exclude_none=True),
+            "controller": {"resistance_ohm": 0},
+            "vehicle.traction": {"friction": 5},
+        }
+    )
     drive = compile_drive(check_build(document))
     at = full_throttle_at(drive, np.array([1.0, 14.0]))
     assert [Limit(code) for code in at.limited_by] == [Limit.MOTOR_CURRENT, Limit.VOLTAGE]
@@ -178,8 +202,11 @@ def test_an_inverter_names_what_binds_and_stops_at_its_speed():
 
 
 def test_two_free_runs_split_the_loss():
-    runs = {"no_load_voltage_v": 12.0, "second_no_load_voltage_v": 48.0,
-            "second_no_load_current_a": 2.6}  # fmt: skip
+    runs = {
+        "no_load_voltage_v": 12.0,
+        "second_no_load_voltage_v": 48.0,
+        "second_no_load_current_a": 2.6,
+    }
     motor = made(PermanentMagnet, magnets(**runs))
     for volts, amps in ((12.0, 1.4), (48.0, 2.6)):
         speed = (volts - amps * 0.045) / motor.constant_nm_per_a
@@ -189,9 +216,14 @@ def test_two_free_runs_split_the_loss():
 
 def test_two_free_runs_of_a_brushed_motor_give_themselves_back():
     # A motor of 300 KV with 1.2 V of brushes; free it takes I0 at (V - Vb - I0 R)/k.
-    runs = {"no_load_voltage_v": 12.0, "second_no_load_voltage_v": 24.0,
-            "second_no_load_current_a": 2.0, "kv_rpm_per_v": 300.0, "brush_drop_v": 1.2,
-            "commutation": "brushed"}  # fmt: skip
+    runs = {
+        "no_load_voltage_v": 12.0,
+        "second_no_load_voltage_v": 24.0,
+        "second_no_load_current_a": 2.0,
+        "kv_rpm_per_v": 300.0,
+        "brush_drop_v": 1.2,
+        "commutation": "brushed",
+    }
     motor = made(PermanentMagnet, magnets(**runs))
     for volts, amps in ((12.0, 1.4), (24.0, 2.0)):
         free = float(motor.free_rad_s(scalar(volts), NOTHING))
@@ -203,12 +235,18 @@ def test_two_free_runs_of_a_brushed_motor_give_themselves_back():
     "wrong",
     [
         {"motor.no_load_voltage_v": 12.0},
-        {"motor.no_load_voltage_v": 12.0, "motor.second_no_load_voltage_v": 24.0,
-         "motor.second_no_load_current_a": 1.0},
-        {"motor.no_load_voltage_v": 12.0, "motor.second_no_load_voltage_v": 12.0,
-         "motor.second_no_load_current_a": 1.4},
+        {
+            "motor.no_load_voltage_v": 12.0,
+            "motor.second_no_load_voltage_v": 24.0,
+            "motor.second_no_load_current_a": 1.0,
+        },
+        {
+            "motor.no_load_voltage_v": 12.0,
+            "motor.second_no_load_voltage_v": 12.0,
+            "motor.second_no_load_current_a": 1.4,
+        },
     ],
-)  # fmt: skip
+)
 def test_free_runs_that_contradict_are_refused(wrong):
     with pytest.raises(Refusal) as refused:
         check_build(document_with(wrong))
@@ -252,12 +290,24 @@ def test_timing_works_like_extra_kv():
         ({"motor__timing_deg": 30, "motor__constants_at_timing_deg": 30}, 1.0),
         ({"motor__timing_deg": 0, "motor__constants_at_timing_deg": 20}, 0.90),
         ({"controller__turbo_timing_deg": 10}, 1.05),
-        ({"controller__boost_timing_deg": 10, "controller__boost_from_rpm": 500,
-          "controller__boost_to_rpm": 1500}, 1.05),
-        ({"controller__boost_timing_deg": 10, "controller__boost_from_rpm": 9000,
-          "controller__boost_to_rpm": 9500}, 1.0),
+        (
+            {
+                "controller__boost_timing_deg": 10,
+                "controller__boost_from_rpm": 500,
+                "controller__boost_to_rpm": 1500,
+            },
+            1.05,
+        ),
+        (
+            {
+                "controller__boost_timing_deg": 10,
+                "controller__boost_from_rpm": 9000,
+                "controller__boost_to_rpm": 9500,
+            },
+            1.0,
+        ),
     ],
-)  # fmt: skip
+)
 def test_stated_timing_acts_on_the_free_speed(stated, share):
     # By hand: (V - I0 R)/k with R of motor, path and pack.
     free = float(free_running(timed(**stated)).now.motor_rpm)
@@ -266,8 +316,11 @@ def test_stated_timing_acts_on_the_free_speed(stated, share):
 
 
 def test_boost_comes_in_over_its_window():
-    drive = timed(controller__boost_timing_deg=20, controller__boost_from_rpm=1000,
-                  controller__boost_to_rpm=2000)  # fmt: skip
+    drive = timed(
+        controller__boost_timing_deg=20,
+        controller__boost_from_rpm=1000,
+        controller__boost_to_rpm=2000,
+    )
     k = 60 / (2 * np.pi * 60)
     for rpm, share in ((500, 1.0), (1000, 1.0), (1500, 1.05), (2000, 1.1), (3000, 1.1)):
         w = scalar(rpm * 2 * np.pi / 60)
@@ -301,10 +354,15 @@ def test_a_gearbox_takes_its_best_gear_everywhere():
     stages = [box, {"kind": "fixed", "ratio": 4.0, "efficiency": 0.97}]
     drive = compile_drive(check_build(document_with({"gearing": stages})))
     single = [
-        compile_drive(check_build(document_with(
-            {"gearing": [{"kind": "fixed", "ratio": r, "efficiency": 0.95}, stages[1]]})))
+        compile_drive(
+            check_build(
+                document_with(
+                    {"gearing": [{"kind": "fixed", "ratio": r, "efficiency": 0.95}, stages[1]]}
+                )
+            )
+        )
         for r in (2.0, 3.0, 1.2)
-    ]  # fmt: skip
+    ]
     speeds = np.linspace(0.0, 12.0, 40)
     forces = np.array([full_throttle_at(one, speeds).force_n for one in single])
     assert full_throttle_at(drive, speeds).force_n.tolist() == pytest.approx(forces.max(axis=0))

@@ -34,9 +34,15 @@ def test_next_to_nothing_lasts_for_ever_and_leads_nowhere(watts):
         assert np.isnan(range_km(DRIVE, USABLE, drawn))
 
 
-@pytest.mark.parametrize(("road_w", "drawn_w", "told"), [
-    (150.0, 200.0, 0.75), (1e-4, 1e-308, np.nan), (3.0, 2.0, np.nan), (-5.0, 40.0, np.nan),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("road_w", "drawn_w", "told"),
+    [
+        (150.0, 200.0, 0.75),
+        (1e-4, 1e-308, np.nan),
+        (3.0, 2.0, np.nan),
+        (-5.0, 40.0, np.nan),
+    ],
+)
 def test_no_more_comes_out_than_goes_in(road_w, drawn_w, told):
     state = replace(CRUISE, output_w=np.float64(road_w), terminals_w=np.float64(drawn_w))
     with warnings.catch_warnings():

@@ -68,9 +68,12 @@ def test_each_limit_binds_where_it_should(drive_with):
 
 def test_absent_limits_do_not_bind(drive_with):
     drive = drive_with(
-        {"controller.motor_current_limit_a": None, "controller.battery_current_limit_a": None,
-         "vehicle.traction": {"friction": 5}}
-    )  # fmt: skip
+        {
+            "controller.motor_current_limit_a": None,
+            "controller.battery_current_limit_a": None,
+            "vehicle.traction": {"friction": 5},
+        }
+    )
     at = full_throttle_at(drive, scalar(0.0))
     # Stall: 53.3 V through pack 75 mohm, path 6 mohm and motor 45 mohm.
     assert at.motor_current_a == pytest.approx(53.3 / (0.075 + 0.006 + 0.045), rel=1e-12)

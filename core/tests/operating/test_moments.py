@@ -19,10 +19,12 @@ def moments(changes):
 def test_asked_moments_are_those_of_the_document():
     asked = moments(
         {
-            "moments.launch_to_kmh": 20, "moments.climb_grade_pct": 6,
-            "moments.climb_speed_kmh": 20, "moments.cruise_kmh": 18,
+            "moments.launch_to_kmh": 20,
+            "moments.climb_grade_pct": 6,
+            "moments.climb_speed_kmh": 20,
+            "moments.cruise_kmh": 18,
         }
-    )  # fmt: skip
+    )
     assert asked.climb.state.speed_mps == pytest.approx(20 / 3.6)
     assert asked.climb.state.situation == 6
     assert asked.cruise.state.speed_mps == pytest.approx(5)

@@ -223,8 +223,10 @@ def heavier(drive, mass_kg):
 
 
 @examples(30)
-@given(st.sampled_from(sorted(MOTORS)).flatmap(lambda kind: builds(kind, plain=True)),
-       st.lists(st.floats(0.9, 1.12), min_size=3, max_size=3))  # fmt: skip
+@given(
+    st.sampled_from(sorted(MOTORS)).flatmap(lambda kind: builds(kind, plain=True)),
+    st.lists(st.floats(0.9, 1.12), min_size=3, max_size=3),
+)
 def test_variants_near_one_another_are_found_as_if_alone(document, masses):
     drive = compile_drive(check_build(document))
     kilograms = np.array([float(drive.wheels.road.mass_kg) * share for share in (1.0, *masses)])

@@ -14,8 +14,14 @@ from scipy.optimize import fsolve
 
 VOLTS = 48.0
 MAGNETS = {"r_a": 0.1, "psi_e": 0.1, "l_a": 1e-3, "j_rotor": 1e-3}
-SERIES = {"r_a": 0.016, "r_e": 0.048, "l_a": 1e-3, "l_e": 1e-3, "l_e_prime": 1.7e-3,
-          "j_rotor": 1e-3}  # fmt: skip
+SERIES = {
+    "r_a": 0.016,
+    "r_e": 0.048,
+    "l_a": 1e-3,
+    "l_e": 1e-3,
+    "l_e_prime": 1.7e-3,
+    "j_rotor": 1e-3,
+}
 
 
 def steady(motor, load_nm, guess):
@@ -37,10 +43,12 @@ def main():
     loads = (1.0, 5.0, 15.0)
     said = {
         "volts": VOLTS,
-        "permanent_magnet": {"parameters": MAGNETS,
-                             "points": [steady(magnets, t, [40, 300]) for t in loads]},
+        "permanent_magnet": {
+            "parameters": MAGNETS,
+            "points": [steady(magnets, t, [40, 300]) for t in loads],
+        },
         "series": {"parameters": SERIES, "points": [steady(series, t, [60, 300]) for t in loads]},
-    }  # fmt: skip
+    }
     Path(__file__).with_suffix(".json").write_text(json.dumps(said, indent=1) + "\n")
 
 

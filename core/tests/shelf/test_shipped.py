@@ -32,8 +32,10 @@ def test_there_is_something_for_everybody():
     assert min(masses) < 0.05
     assert max(masses) >= 60
     assert {part.motor.kind for part in SHELF.motors} == {
-        "permanent_magnet", "series_wound", "packaged"
-    }  # fmt: skip
+        "permanent_magnet",
+        "series_wound",
+        "packaged",
+    }
     assert {part.battery.chemistry for part in SHELF.packs} == set(CHEMISTRIES)
 
 

@@ -26,8 +26,11 @@ def stopped_by(context):
     """Return the rules of which a verdict in words says stop."""
     verdicts, _ = judge_all(context)
     said = {verdict.id for verdict in verdicts if verdict.severity == "stop"}
-    return {name for name, rule in all_rules().items()
-            if {found.id for found in rule.judge(context)} & said}  # fmt: skip
+    return {
+        name
+        for name, rule in all_rules().items()
+        if {found.id for found in rule.judge(context)} & said
+    }
 
 
 def agree(document):
@@ -70,10 +73,16 @@ RATINGS = st.fixed_dictionaries(
         "moments.climb_length_m": st.floats(10, 2000),
         "moments.cruise_kmh": st.floats(2, 40),
         "wiring": st.just({"pack_wire_mm2": 2.5, "connector_current_a": 30.0}),
-        "vehicle.traction": st.just({"friction": 0.5, "wheelbase_m": 1.0, "centre_height_m": 0.6,
-                                     "centre_to_driven_axle_m": 0.3}),
+        "vehicle.traction": st.just(
+            {
+                "friction": 0.5,
+                "wheelbase_m": 1.0,
+                "centre_height_m": 0.6,
+                "centre_to_driven_axle_m": 0.3,
+            }
+        ),
     },
-)  # fmt: skip
+)
 
 
 @examples(40, suppress_health_check=[HealthCheck.too_slow])
@@ -84,33 +93,46 @@ def test_they_agree_on_any_build(document, ratings):
 
 def test_only_rules_that_say_why_ever_stop():
     said = Counter()
-    for changes in ({"battery.series": 40, "controller.max_voltage_v": 60, "motor.max_rpm": 3000},
-                    {"gearing.0.driver_teeth": 5, "gearing.0.pitch_mm": 6.35},
-                    {"motor.continuous_current_a": 10, "moments": {"climb_grade_pct": 15.0}},
-                    {"controller": {"resistance_ohm": 0.001}, "motor.mass_kg": 0.1},
-                    {"motor.timing_deg": 80, "controller.outputs": 1, "motor.count": 2},
-                    ):  # fmt: skip
+    for changes in (
+        {"battery.series": 40, "controller.max_voltage_v": 60, "motor.max_rpm": 3000},
+        {"gearing.0.driver_teeth": 5, "gearing.0.pitch_mm": 6.35},
+        {"motor.continuous_current_a": 10, "moments": {"climb_grade_pct": 15.0}},
+        {"controller": {"resistance_ohm": 0.001}, "motor.mass_kg": 0.1},
+        {"motor.timing_deg": 80, "controller.outputs": 1, "motor.count": 2},
+    ):
         said.update(agree(document_with(changes)))
     assert len(said) >= 9
     assert set(said) <= set(stopping_rules())
 
 
-SETTINGS = {"motor.continuous_current_a": 45, "motor.mass_kg": 2.5, "motor.max_rpm": 4000,
-            "battery.continuous_current_a": 40, "moments.climb_grade_pct": 7,
-            "moments.climb_speed_kmh": 12, "moments.cruise_kmh": 18, "motor.poles": 14,
-            "controller.max_voltage_v": 58, "controller.max_erpm": 40000,
-            "wiring.pack_wire_mm2": 4, "gearing.0.pitch_mm": 12.7,
-            "moments.launch_to_kmh": 12}  # fmt: skip
+SETTINGS = {
+    "motor.continuous_current_a": 45,
+    "motor.mass_kg": 2.5,
+    "motor.max_rpm": 4000,
+    "battery.continuous_current_a": 40,
+    "moments.climb_grade_pct": 7,
+    "moments.climb_speed_kmh": 12,
+    "moments.cruise_kmh": 18,
+    "motor.poles": 14,
+    "controller.max_voltage_v": 58,
+    "controller.max_erpm": 40000,
+    "wiring.pack_wire_mm2": 4,
+    "gearing.0.pitch_mm": 12.7,
+    "moments.launch_to_kmh": 12,
+}
 
 
-@pytest.mark.parametrize(("path", "values"), [
-    ("gearing.0.driver_teeth", [8, 9, 12, 16, 22, 30, 45]),
-    ("motor.kv_rpm_per_v", [45, 60, 80, 110, 150, 225]),
-    ("motor.max_rpm", [1500, 3000, 4400, 9000]),
-    ("battery.series", [4, 10, 13, 14, 20]),
-    ("wiring.pack_wire_mm2", [1, 4, 16]),
-    ("vehicle.mass_kg", [90, 195, 400]),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("path", "values"),
+    [
+        ("gearing.0.driver_teeth", [8, 9, 12, 16, 22, 30, 45]),
+        ("motor.kv_rpm_per_v", [45, 60, 80, 110, 150, 225]),
+        ("motor.max_rpm", [1500, 3000, 4400, 9000]),
+        ("battery.series", [4, 10, 13, 14, 20]),
+        ("wiring.pack_wire_mm2", [1, 4, 16]),
+        ("vehicle.mass_kg", [90, 195, 400]),
+    ],
+)
 def test_an_array_of_builds_is_judged_as_each_of_them(path, values):
     compiled = compile_build(
         check_build(document_with(SETTINGS)),
@@ -162,26 +184,57 @@ def test_what_is_not_stated_never_stops():
                 del document[part][key]
     compiled = compile_build(check_build(document), {"vehicle.mass_kg": np.array([150.0, 195.0])})
     batch = Batch(compiled, searched_results(compiled, timed=True))
-    for name in ("motor_current", "controller_current", "pack_current", "loaded_rpm", "wires",
-                 "outputs", "motor_volts", "controller_volts", "electrical_rpm"):  # fmt: skip
+    for name in (
+        "motor_current",
+        "controller_current",
+        "pack_current",
+        "loaded_rpm",
+        "wires",
+        "outputs",
+        "motor_volts",
+        "controller_volts",
+        "electrical_rpm",
+    ):
         assert not np.any(stopping_rules()[name].stops(batch)), name
 
 
 def test_they_agree_where_full_throttle_and_an_assumed_hill_both_sag_the_cells():
     # Found by exploring: two cells that 8 % of an assumed hill sag further than full throttle does.
-    agree({
-        "format": "young-torrent.build/1", "name": "weak",
-        "conditions": {"air_density_kg_m3": 1.0},
-        "vehicle": {"kind": "ground", "mass_kg": 5.0, "rolling_resistance": 0.03125,
-                    "drag_area_m2": 1.0},
-        "wheel": {"rolling_circumference_mm": 150.0},
-        "gearing": [{"kind": "gearbox", "ratios": [1.0, 2.0], "efficiency": 1.0},
-                    {"kind": "planetary", "ratio": 3.0, "efficiency": 0.75},
-                    {"kind": "chain", "driver_teeth": 9, "driven_teeth": 9, "efficiency": 0.875}],
-        "motor": {"kind": "packaged", "count": 1, "peak_torque_nm": 20.0, "base_rpm": 500.0,
-                  "base_voltage_v": 24.0, "top_rpm": 4500.0, "efficiency": 0.75},
-        "controller": {"resistance_ohm": 0.0},
-        "battery": {"chemistry": "li_ion", "series": 2, "parallel": 1, "cell_capacity_ah": 3.0,
-                    "cell_resistance_mohm": 1.0, "wiring_resistance_mohm": 5.0,
-                    "cell_voltage_v": 3.0},
-    })  # fmt: skip
+    agree(
+        {
+            "format": "young-torrent.build/1",
+            "name": "weak",
+            "conditions": {"air_density_kg_m3": 1.0},
+            "vehicle": {
+                "kind": "ground",
+                "mass_kg": 5.0,
+                "rolling_resistance": 0.03125,
+                "drag_area_m2": 1.0,
+            },
+            "wheel": {"rolling_circumference_mm": 150.0},
+            "gearing": [
+                {"kind": "gearbox", "ratios": [1.0, 2.0], "efficiency": 1.0},
+                {"kind": "planetary", "ratio": 3.0, "efficiency": 0.75},
+                {"kind": "chain", "driver_teeth": 9, "driven_teeth": 9, "efficiency": 0.875},
+            ],
+            "motor": {
+                "kind": "packaged",
+                "count": 1,
+                "peak_torque_nm": 20.0,
+                "base_rpm": 500.0,
+                "base_voltage_v": 24.0,
+                "top_rpm": 4500.0,
+                "efficiency": 0.75,
+            },
+            "controller": {"resistance_ohm": 0.0},
+            "battery": {
+                "chemistry": "li_ion",
+                "series": 2,
+                "parallel": 1,
+                "cell_capacity_ah": 3.0,
+                "cell_resistance_mohm": 1.0,
+                "wiring_resistance_mohm": 5.0,
+                "cell_voltage_v": 3.0,
+            },
+        }
+    )

@@ -73,9 +73,12 @@ def test_amps_against_ratings(name, changes, severity, moment):
 
 def test_a_short_hill_may_use_the_peak_rating():
     hill = {
-        "motor.continuous_current_a": 40, "motor.peak_current_a": 90,
-        "motor.peak_duration_s": 30, "moments.climb_length_m": 200, **HILL,
-    }  # fmt: skip
+        "motor.continuous_current_a": 40,
+        "motor.peak_current_a": 90,
+        "motor.peak_duration_s": 30,
+        "moments.climb_length_m": 200,
+        **HILL,
+    }
     assert verdict("motor_continuous", hill).severity == "watch"
     assert verdict("motor_continuous", {**hill, "moments.climb_length_m": 400}).severity == "stop"
 
@@ -180,27 +183,48 @@ def severities(changes):
         ("loaded_rpm", {"motor.max_rpm": 4200}, {"motor.max_rpm": 2900}, "stop"),
         ("pack_c_rate", {"battery.cell_capacity_ah": 4}, {}, "watch"),
         ("outputs", {"controller.outputs": 1}, {"controller.outputs": 1, "motor.count": 2}, "stop"),
-        ("timing_sum",
-         {"motor.timing_deg": 10, "controller.boost_timing_deg": 20},
-         {"motor.timing_deg": 20, "controller.boost_timing_deg": 30,
-          "controller.turbo_timing_deg": 15}, "stop"),
-        ("regeneration_amps",
-         {"controller.regen_current_limit_a": 10, "battery.charge_current_a": 14},
-         {"controller.regen_current_limit_a": 20, "battery.charge_current_a": 14}, "stop"),
+        (
+            "timing_sum",
+            {"motor.timing_deg": 10, "controller.boost_timing_deg": 20},
+            {
+                "motor.timing_deg": 20,
+                "controller.boost_timing_deg": 30,
+                "controller.turbo_timing_deg": 15,
+            },
+            "stop",
+        ),
+        (
+            "regeneration_amps",
+            {"controller.regen_current_limit_a": 10, "battery.charge_current_a": 14},
+            {"controller.regen_current_limit_a": 20, "battery.charge_current_a": 14},
+            "stop",
+        ),
         ("pack_wire", {"wiring.pack_wire_mm2": 6}, {"wiring.pack_wire_mm2": 1.5}, "stop"),
         ("motor_wire", {"wiring.motor_wire_mm2": 6}, {"wiring.motor_wire_mm2": 4}, "watch"),
-        ("connector", {"wiring.connector_current_a": 60}, {"wiring.connector_current_a": 40},
-         "stop"),
+        (
+            "connector",
+            {"wiring.connector_current_a": 60},
+            {"wiring.connector_current_a": 40},
+            "stop",
+        ),
         ("stage_1_teeth", {}, {"gearing.0.driver_teeth": 12}, "watch"),
         ("stage_1_teeth", {}, {"gearing.0.driver_teeth": 8}, "stop"),
         ("stage_1_ratio", {}, {"gearing.0.driven_teeth": 112}, "watch"),
         ("stage_1_ratio", {}, {"gearing.0.driven_teeth": 150}, "stop"),
-        ("throttle_steps", {"controller.throttle_steps": 1024},
-         {"controller.throttle_steps": 128}, "watch"),
-        ("traction", {"vehicle.traction.friction": 0.8}, {"vehicle.traction.friction": 0.15},
-         "watch"),
+        (
+            "throttle_steps",
+            {"controller.throttle_steps": 1024},
+            {"controller.throttle_steps": 128},
+            "watch",
+        ),
+        (
+            "traction",
+            {"vehicle.traction.friction": 0.8},
+            {"vehicle.traction.friction": 0.15},
+            "watch",
+        ),
     ],
-)  # fmt: skip
+)
 def test_each_rule_on_both_sides_of_its_limit(rule, fine, wrong, severity):
     assert severities({**HILL, **fine})[rule] == "ok"
     assert severities({**HILL, **wrong})[rule] == severity
@@ -226,8 +250,15 @@ def test_bending_of_a_tooth_by_the_books_table():
     # (Shigley, table 14-2, from memory).
     assert lewis_factor(20) == pytest.approx(0.322, rel=0.06)
     assert lewis_factor(50) == pytest.approx(0.409, rel=0.06)
-    spur = {"kind": "spur", "driver_teeth": 20, "driven_teeth": 60, "efficiency": 0.97,
-            "module_mm": 1.5, "face_mm": 15, "allowed_stress_mpa": 150}  # fmt: skip
+    spur = {
+        "kind": "spur",
+        "driver_teeth": 20,
+        "driven_teeth": 60,
+        "efficiency": 0.97,
+        "module_mm": 1.5,
+        "face_mm": 15,
+        "allowed_stress_mpa": 150,
+    }
     seen = verdict("stage_1_tooth_load", {"gearing": [spur]})
     wanted = 12.509 / 0.015 / (1.5 * 15 * lewis_factor(20))
     assert seen.value == pytest.approx(wanted, rel=1e-3)
@@ -246,9 +277,16 @@ def test_the_first_throttle_step_by_hand():
 
 
 def test_two_schools_of_rpm_are_named_for_small_fast_motors():
-    rover = {"vehicle.mass_kg": 4, "motor.kv_rpm_per_v": 3200, "motor.resistance_ohm": 0.02,
-             "battery.series": 3, "wheel.rolling_circumference_mm": 350, "motor.max_rpm": 60000,
-             "battery.chemistry": "lipo", "battery.cell_voltage_v": 4.15}  # fmt: skip
+    rover = {
+        "vehicle.mass_kg": 4,
+        "motor.kv_rpm_per_v": 3200,
+        "motor.resistance_ohm": 0.02,
+        "battery.series": 3,
+        "wheel.rolling_circumference_mm": 350,
+        "motor.max_rpm": 60000,
+        "battery.chemistry": "lipo",
+        "battery.cell_voltage_v": 4.15,
+    }
     seen = verdict("rpm_window", rover)
     # 3,200 KV x 3 x 3.8 V at storage = 36,480, inside 36,000 to 38,000.
     assert (seen.value, seen.severity) == (pytest.approx(36480), "ok")
@@ -282,8 +320,14 @@ def test_regeneration_into_a_full_pack():
 
 
 def test_the_front_lifts_where_the_push_is_too_much():
-    high = {"vehicle.traction": {"friction": 1.2, "wheelbase_m": 0.9, "centre_height_m": 1.2,
-                                 "centre_to_driven_axle_m": 0.2}}  # fmt: skip
+    high = {
+        "vehicle.traction": {
+            "friction": 1.2,
+            "wheelbase_m": 0.9,
+            "centre_height_m": 1.2,
+            "centre_to_driven_axle_m": 0.2,
+        }
+    }
     low = {"vehicle.traction": {**high["vehicle.traction"], "centre_height_m": 0.3}}
     assert severities(high)["front_lift"] == "stop"
     assert severities(low)["front_lift"] == "ok"
@@ -310,9 +354,14 @@ def test_a_stall_is_judged_by_its_first_limit():
 def test_every_rule_of_every_kind_says_something_sensible():
     for motor in (
         SERIES,
-        {"kind": "packaged", "peak_torque_nm": 20, "base_rpm": 2500, "base_voltage_v": 48,
-         "top_rpm": 5000},
-    ):  # fmt: skip
+        {
+            "kind": "packaged",
+            "peak_torque_nm": 20,
+            "base_rpm": 2500,
+            "base_voltage_v": 48,
+            "top_rpm": 5000,
+        },
+    ):
         verdicts, unknown = judged(document_with({"motor": motor}))
         assert {"stall", "winding_temperature", "pack_temperature", "cut_off"} <= set(verdicts)
         for seen in verdicts.values():

@@ -8,9 +8,12 @@ from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 
 RATED = {
-    "motor.continuous_current_a": 55, "motor.max_rpm": 4200, "controller.max_voltage_v": 63,
-    "controller.capacitor_voltage_v": 63, "vehicle.rated_speed_kmh": 45,
-}  # fmt: skip
+    "motor.continuous_current_a": 55,
+    "motor.max_rpm": 4200,
+    "controller.max_voltage_v": 63,
+    "controller.capacitor_voltage_v": 63,
+    "vehicle.rated_speed_kmh": 45,
+}
 
 
 @pytest.fixture

@@ -17,10 +17,14 @@ from powertrain.ways.split import split
 from powertrain.ways.windings import windings
 
 RATED = {
-    "motor.continuous_current_a": 55, "motor.max_rpm": 4200, "controller.max_voltage_v": 63,
-    "controller.capacitor_voltage_v": 63, "vehicle.rated_speed_kmh": 45, "motor.mass_kg": 3.0,
+    "motor.continuous_current_a": 55,
+    "motor.max_rpm": 4200,
+    "controller.max_voltage_v": 63,
+    "controller.capacitor_voltage_v": 63,
+    "vehicle.rated_speed_kmh": 45,
+    "motor.mass_kg": 3.0,
     "moments.climb_length_m": 200,
-}  # fmt: skip
+}
 
 
 def build_with(changes) -> Build:
@@ -28,8 +32,9 @@ def build_with(changes) -> Build:
 
 
 def condition(name: str, series: int, **changes):
-    told = overvolt(build_with({key.replace("__", "."): value for key, value in changes.items()}),
-                    series)  # fmt: skip
+    told = overvolt(
+        build_with({key.replace("__", "."): value for key, value in changes.items()}), series
+    )
     return next(one for one in told.conditions if one.id == name)
 
 
@@ -114,26 +119,30 @@ def test_a_belt_needs_teeth_in_mesh():
 
 def test_a_belt_for_which_there_is_no_standard_length_is_made_to_length():
     long = stage(kind="belt", driver_teeth=30, driven_teeth=60, pitch_mm=7, centre_mm=300)
-    assert [strand.say for strand in long.strands] == [
-        "made to length; no standard one is near"
-    ]  # fmt: skip
+    assert [strand.say for strand in long.strands] == ["made to length; no standard one is near"]
 
 
 def test_a_mount_that_can_not_bring_gears_into_mesh():
     # Module 1, 20 and 60 teeth mesh at 40 mm (ISO 54).
-    near = stage(kind="spur", driver_teeth=20, driven_teeth=60, module_mm=1, centre_mm=38,
-                 slot_mm=1)  # fmt: skip
+    near = stage(
+        kind="spur", driver_teeth=20, driven_teeth=60, module_mm=1, centre_mm=38, slot_mm=1
+    )
     assert "can't bring them into mesh" in said(near)
-    reach = stage(kind="spur", driver_teeth=20, driven_teeth=60, module_mm=1, centre_mm=39,
-                  slot_mm=2)  # fmt: skip
+    reach = stage(
+        kind="spur", driver_teeth=20, driven_teeth=60, module_mm=1, centre_mm=39, slot_mm=2
+    )
     assert "can't bring them into mesh" not in said(reach)
 
 
 def test_what_has_no_teeth_of_its_own_is_told_by_its_ratio():
     document = document_with(
-        {"gearing": [{"kind": "fixed", "ratio": 5.5, "efficiency": 0.95},
-                     {"kind": "gearbox", "ratios": [1.2, 3.4], "efficiency": 0.95}]}
-    )  # fmt: skip
+        {
+            "gearing": [
+                {"kind": "fixed", "ratio": 5.5, "efficiency": 0.95},
+                {"kind": "gearbox", "ratios": [1.2, 3.4], "efficiency": 0.95},
+            ]
+        }
+    )
     kinds = [one.kind for one in will_it_run(check_build(document)).stages]
     assert kinds == ["fixed", "gearbox"]
 

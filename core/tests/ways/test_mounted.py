@@ -48,11 +48,14 @@ def test_sixty_to_one_takes_three_stages_and_is_refused_in_one():
 
 def test_splits_are_of_wheels_that_are_sold():
     sold = {
-        (item.kind, item.side): {size.teeth for part in shipped_shelf().teeth
-                                 if (part.kind, part.side) == (item.kind, item.side)
-                                 for size in part.sizes}
+        (item.kind, item.side): {
+            size.teeth
+            for part in shipped_shelf().teeth
+            if (part.kind, part.side) == (item.kind, item.side)
+            for size in part.sizes
+        }
         for item in shipped_shelf().teeth
-    }  # fmt: skip
+    }
     for wanted in (2.5, 4.0, 11.0, 33.0):
         told = split(wanted, shipped_shelf(), ("chain", "belt", "spur"))
         for found in told.splits.values():
@@ -78,8 +81,9 @@ def mounted(build: Build, **stage) -> Build:
 
 
 def test_a_chain_that_is_on_it_and_one_link_more(build):
-    one = mounted(build, driver_teeth=17, driven_teeth=34, pitch_mm=12.7, centre_mm=381, links=86,
-                  slot_mm=8)  # fmt: skip
+    one = mounted(
+        build, driver_teeth=17, driven_teeth=34, pitch_mm=12.7, centre_mm=381, links=86, slot_mm=8
+    )
     stage = will_it_run(one).stages[0]
     length = next(fact for fact in stage.facts if fact.label == "Length at this distance")
     # Shigley, eq. 17-34: 30 pitches apart, 17 and 34 teeth: 85.744 pitches.
@@ -131,10 +135,14 @@ def test_gears_that_jam_knock_or_are_undercut(build):
     ("marking", "across"),
     [
         # ISO 5775: 406 mm bead seat and 47 mm of tyre on both sides.
-        ("47-406", 500), ("26 x 2.0", 660.4), ("200 x 50", 200), ("145/70-6", 355.4),
-        ("10 in", 254), ("254 mm", 254),
+        ("47-406", 500),
+        ("26 x 2.0", 660.4),
+        ("200 x 50", 200),
+        ("145/70-6", 355.4),
+        ("10 in", 254),
+        ("254 mm", 254),
     ],
-)  # fmt: skip
+)
 def test_tyre_markings(marking, across):
     told = tyre_of(marking)
     assert told.diameter_mm == pytest.approx(across)

@@ -51,13 +51,22 @@ def test_a_windings_figures_are_the_benchs(build):
 
 
 def test_a_windings_constants_are_as_sure_as_what_they_come_from(build):
-    known = {"motor.kv_rpm_per_v": {"origin": "measured", "tolerance_pct": 10},
-             "motor.resistance_ohm": {"origin": "measured", "tolerance_pct": 20}}  # fmt: skip
-    one = next(one for one in windings(set_on(build, {"provenance": known}),
-                                       shipped_shelf()).windings if one.own)  # fmt: skip
+    known = {
+        "motor.kv_rpm_per_v": {"origin": "measured", "tolerance_pct": 10},
+        "motor.resistance_ohm": {"origin": "measured", "tolerance_pct": 20},
+    }
+    one = next(
+        one
+        for one in windings(set_on(build, {"provenance": known}), shipped_shelf()).windings
+        if one.own
+    )
     # A tolerance is met four times in five; Kt goes with 1/KV, copper heat with R.
-    for key, off in (("torque_per_amp_nm", 1.1), ("lasting_torque_nm", 1.1),
-                     ("resistance_ohm", 1.2), ("copper_w", 1.2)):  # fmt: skip
+    for key, off in (
+        ("torque_per_amp_nm", 1.1),
+        ("lasting_torque_nm", 1.1),
+        ("resistance_ohm", 1.2),
+        ("copper_w", 1.2),
+    ):
         value, (low, middle, high) = getattr(one, key), one.bands[key]
         assert middle == pytest.approx(value, rel=0.01)
         assert high == pytest.approx(value * off, rel=0.015)
@@ -88,9 +97,12 @@ def test_the_teeth_that_keep_todays_speed_do(build):
 def test_an_inverters_motor_has_no_other_winding(build):
     document = build.model_dump(mode="json", exclude_unset=True)
     document["motor"] = {
-        "kind": "packaged", "peak_torque_nm": 20, "base_rpm": 2600, "base_voltage_v": 48,
+        "kind": "packaged",
+        "peak_torque_nm": 20,
+        "base_rpm": 2600,
+        "base_voltage_v": 48,
         "top_rpm": 6000,
-    }  # fmt: skip
+    }
     packaged = check_build(document)
     assert windings(packaged, shipped_shelf()).windings == []
     assert speed_chart(packaged, shipped_shelf()).windings == [0.0]
@@ -151,10 +163,11 @@ def test_thirteen_cells_are_over_fifty_volt_capacitors_and_eleven_are_not(build)
     # 13 lithium cells at the end of charge are 54.6 V, over 50 V capacitors (common practice).
     low = set_on(build, {"battery.series": 10, "controller.capacitor_voltage_v": 50})
     weights = {
-        series: next(one.weight for one in overvolt(low, series).conditions
-                     if one.id == "capacitors")
+        series: next(
+            one.weight for one in overvolt(low, series).conditions if one.id == "capacitors"
+        )
         for series in (11, 13)
-    }  # fmt: skip
+    }
     assert weights == {11: "fine", 13: "stop"}
     assert overvolt(low, 13).verdict.startswith("Not like this")
 

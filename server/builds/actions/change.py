@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db import transaction
 
 from builds.actions.create import USED
-from builds.errors import Conflict, NotThere
+from builds.errors import Conflict, NotFound
 from builds.models import Build, Version
 from builds.querysets import next_of, version_of
 from powertrain.documents.describe import changes_between
@@ -75,7 +75,7 @@ def undo(user: Any, build_id: UUID, base: int) -> Build:
     build = _standing(user, build_id, base)
     parent = version_of(build, base).parent
     if parent is None:
-        raise NotThere("version", "is the first; there is nothing to undo")
+        raise NotFound("version", "is the first; there is nothing to undo")
     _stand(build, version_of(build, parent))
     return build
 
@@ -86,7 +86,7 @@ def redo(user: Any, build_id: UUID, base: int) -> Build:
     build = _standing(user, build_id, base)
     after = next_of(build)
     if after is None:
-        raise NotThere("version", "is the last; there is nothing to redo")
+        raise NotFound("version", "is the last; there is nothing to redo")
     _stand(build, after)
     return build
 

@@ -8,7 +8,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from builds.actions.create import create_build
-from builds.errors import NotThere
+from builds.errors import NotFound
 from builds.models import Build
 from matching.actions.brief import keep_brief
 from matching.models import Brief, Match, Origin
@@ -67,14 +67,14 @@ def make_build(user: Any, match_id: UUID, rank: int) -> Build:
 
     Raises
     ------
-    NotThere
+    NotFound
         If the search has no such result.
     """
     match = Match.objects.one(user, match_id)
     results = (match.answer or {}).get("results", [])
     found = next((result for result in results if result["rank"] == rank), None)
     if found is None:
-        raise NotThere("result", f"{rank} does not exist")
+        raise NotFound("result", f"{rank} does not exist")
     build = create_build(user, found["build"])
     Origin.objects.create(build=build, brief=match.brief, document=match.document)
     return build

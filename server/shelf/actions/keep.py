@@ -9,7 +9,7 @@ from django.db.models import Max
 from django.utils import timezone
 
 from accounts.personal import in_turn
-from builds.errors import NotThere
+from builds.errors import NotFound
 from builds.views_of import plain
 from powertrain.documents.reading import check_model
 from powertrain.documents.shelf import KINDS
@@ -47,12 +47,12 @@ def change_part(user: Any, kind: str, ref: str, document: dict[str, Any]) -> Par
 
 
 @transaction.atomic
-def say_before(user: Any, kind: str, ref: str) -> Part:
-    """Go back to what a part said before; raise `NotThere` if it never said anything else."""
+def undo_part(user: Any, kind: str, ref: str) -> Part:
+    """Go back to what a part said before; raise `NotFound` if it never said anything else."""
     part = Part.objects.one(user, kind, ref, lock=True)
     parent = part.versions.get(number=part.head).parent
     if parent is None:
-        raise NotThere("part", "says what it said first; there is nothing to undo")
+        raise NotFound("part", "says what it said first; there is nothing to undo")
     part.head = parent
     part.say(part.versions.get(number=parent).document)
     part.save(update_fields=["head", *SAID, "changed_at"])

@@ -103,8 +103,8 @@ class MomentAnswer(BaseModel):
 class Weak(BaseModel):
     """A guess that makes a figure doubtful.
 
-    `share` is its part of the figure's variance, `stays` what is left of the band's width once it
-    is measured, `how` how to measure it.
+    `share` is its part of the figure's variance, `width_left` what is left of the band's width
+    once it is measured, `how` how to measure it.
     """
 
     path: str
@@ -112,7 +112,7 @@ class Weak(BaseModel):
     origin: str
     tolerance_pct: float
     share: float
-    stays: float
+    width_left: float
     how: str
 
 

@@ -128,7 +128,7 @@ def _weak(doubt: Doubt, shares: Shares, row: int, index: int) -> Weak:
         origin=item.origin,
         tolerance_pct=100 * item.tolerance,
         share=float(shares.share[row, index]),
-        stays=float(shares.stays[row, index]),
+        width_left=float(shares.width_left[row, index]),
         how=item.how,
     )
 
@@ -137,8 +137,8 @@ def _next(doubt: Doubt, shares: Shares) -> Weak | None:
     """Return the guess that narrows the figures most, all of them counted alike."""
     if not doubt.inputs:
         return None
-    gains = (1 - shares.stays).sum(axis=0)
+    gains = (1 - shares.width_left).sum(axis=0)
     index = int(np.argmax(gains))
     if gains[index] <= WORTH_NAMING:
         return None
-    return _weak(doubt, shares, int(np.argmin(shares.stays[:, index])), index)
+    return _weak(doubt, shares, int(np.argmin(shares.width_left[:, index])), index)

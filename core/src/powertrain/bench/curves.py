@@ -8,7 +8,7 @@ from powertrain.drive import Drive
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import corner_speeds_rad_s
 from powertrain.operating.limits import LimitWord
-from powertrain.operating.moments import Moments
+from powertrain.operating.moments import MomentStates
 from powertrain.operating.on_road import fastest_mps, full_throttle_at, push_n
 from powertrain.plain import limit_word, listed, number
 
@@ -18,7 +18,7 @@ BEYOND = 1.12
 """The map goes a little past the speed where the motors stop pulling."""
 
 
-def map_of(drive: Drive, moments: Moments) -> MapAnswer:
+def map_of(drive: Drive, moments: MomentStates) -> MapAnswer:
     """Return the map of one drive."""
     carried = max(float(fastest_mps(drive)), 1e-3)
     speeds = np.linspace(0.0, carried, CURVE_POINTS)
@@ -47,7 +47,7 @@ def _gears(drive: Drive, speeds: Array) -> list[list[float]]:
     return [listed(np.maximum(push_n(drive.in_gear(gear), speeds), 0.0)) for gear in gears]
 
 
-def _crossings(drive: Drive, moments: Moments, road_speeds: Array) -> list[Crossing]:
+def _crossings(drive: Drive, moments: MomentStates, road_speeds: Array) -> list[Crossing]:
     tops, own = moments.tops, moments.climb.situation
     grades = tops.situation
     asked = asked_nm(drive.load, drive.output_at_mps(road_speeds), grades[:, None])

@@ -17,16 +17,31 @@ def state_figures(load: Load, state: State) -> dict[str, Array]:
         "wheel_rpm": rpm_from_rad_s(state.output_rad_s),
         "wheel_torque_nm": state.output_torque_nm,
         "road_w": state.output_w,
+        "turning_heat_w": state.no_load_loss_w,
         **{f"{name}_w": w for name, w in zip(load.takes, state.taken_w, strict=True)},
     }
 
 
 SAME_NAME = (
-    "speed_mps", "motor_rpm", "motor_current_a", "battery_current_a", "battery_voltage_v",
-    "motor_voltage_v", "duty", "shaft_torque_nm", "force_n", "cells_w", "pack_heat_w",
-    "terminals_w", "controller_heat_w", "copper_heat_w", "brush_heat_w", "turning_heat_w",
-    "shaft_w", "brakes_w", "speeding_up_w",
-)  # fmt: skip
+    "speed_mps",
+    "motor_rpm",
+    "motor_current_a",
+    "battery_current_a",
+    "battery_voltage_v",
+    "motor_voltage_v",
+    "duty",
+    "shaft_torque_nm",
+    "force_n",
+    "cells_w",
+    "pack_heat_w",
+    "terminals_w",
+    "controller_heat_w",
+    "copper_heat_w",
+    "brush_heat_w",
+    "shaft_w",
+    "brakes_w",
+    "speeding_up_w",
+)
 
 
 def total(values: Iterable[float | None]) -> float | None:

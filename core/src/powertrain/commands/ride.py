@@ -143,8 +143,10 @@ def derate_answer(drive: Drive, arguments: Any) -> Answer:
         raise Refusal("current", "is more than the pack gives into a dead short")
     rpm = derated_rpm(drive, current_a, factor)
     if not math.isfinite(rpm):
-        raise Refusal("motor.kind", "has no KV: unloaded it turns ever faster, and the formula "
-                      "starts from a free speed")  # fmt: skip
+        raise Refusal(
+            "motor.kind",
+            "has no KV: unloaded it turns ever faster, and the formula starts from a free speed",
+        )
     speed_mps = drive.speed_mps(drive.output_rad_s(rpm / rpm_from_rad_s(1.0)))
     return {"motor_rpm": float(rpm), "speed_mps": float(speed_mps)}
 

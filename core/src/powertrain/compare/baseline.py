@@ -39,25 +39,74 @@ class VehicleClass:
 
 
 CLASSES: tuple[VehicleClass, ...] = (
-    VehicleClass("small_model", "Model up to 3 kg", (0.3, 3), (80, 480), 45, 5, (150, 600), 45,
-                 (2, 3)),
-    VehicleClass("large_model", "Model of 3 to 15 kg", (3, 15), (250, 800), 55, 5, (600, 2500), 100,
-                 (4, 8)),
-    VehicleClass("robot", "Rover or robot of 10 to 60 kg", (10, 60), (300, 1300), 8, 10,
-                 (100, 500), 20, (6, 10)),
-    VehicleClass("board", "Board with its rider", (60, 120), (200, 700), 35, 8, (800, 2500), 50,
-                 (8, 12)),
-    VehicleClass("scooter", "Kick scooter with its rider", (70, 130), (600, 950), 25, 8, (250, 600),
-                 20, (9, 13)),
-    VehicleClass("bicycle", "Bicycle with its rider", (80, 150), (1500, 2400), 25, 8, (250, 750),
-                 20, (10, 14)),
-    VehicleClass("cargo", "Cargo cycle or trike", (140, 350), (1100, 2300), 25, 8, (500, 1200), 35,
-                 (12, 16)),
-    VehicleClass("kart", "Kart, mower or small tractor", (150, 600), (700, 2200), 25, 15,
-                 (1500, 6000), 150, (13, 24)),
-    VehicleClass("car", "Light car conversion", (400, 1500), (1400, 2200), 70, 8, (8000, 30000),
-                 300, (24, 60)),
-)  # fmt: skip
+    VehicleClass(
+        "small_model", "Model up to 3 kg", (0.3, 3), (80, 480), 45, 5, (150, 600), 45, (2, 3)
+    ),
+    VehicleClass(
+        "large_model", "Model of 3 to 15 kg", (3, 15), (250, 800), 55, 5, (600, 2500), 100, (4, 8)
+    ),
+    VehicleClass(
+        "robot",
+        "Rover or robot of 10 to 60 kg",
+        (10, 60),
+        (300, 1300),
+        8,
+        10,
+        (100, 500),
+        20,
+        (6, 10),
+    ),
+    VehicleClass(
+        "board", "Board with its rider", (60, 120), (200, 700), 35, 8, (800, 2500), 50, (8, 12)
+    ),
+    VehicleClass(
+        "scooter",
+        "Kick scooter with its rider",
+        (70, 130),
+        (600, 950),
+        25,
+        8,
+        (250, 600),
+        20,
+        (9, 13),
+    ),
+    VehicleClass(
+        "bicycle",
+        "Bicycle with its rider",
+        (80, 150),
+        (1500, 2400),
+        25,
+        8,
+        (250, 750),
+        20,
+        (10, 14),
+    ),
+    VehicleClass(
+        "cargo", "Cargo cycle or trike", (140, 350), (1100, 2300), 25, 8, (500, 1200), 35, (12, 16)
+    ),
+    VehicleClass(
+        "kart",
+        "Kart, mower or small tractor",
+        (150, 600),
+        (700, 2200),
+        25,
+        15,
+        (1500, 6000),
+        150,
+        (13, 24),
+    ),
+    VehicleClass(
+        "car",
+        "Light car conversion",
+        (400, 1500),
+        (1400, 2200),
+        70,
+        8,
+        (8000, 30000),
+        300,
+        (24, 60),
+    ),
+)
 """Common practice, no source."""
 
 
@@ -108,15 +157,33 @@ def baseline(build: Build, chosen: str | None = None) -> BaselineAnswer:
     shaft_w = max(moment.state.shaft_w for moment in lasting)
     motor_a = max(moment.state.motor_current_a for moment in lasting)
     rows = [
-        _row("motor_w", "Motor for long, all shafts", "W", line.motor_w, shaft_w,
-             _power_why(build, line, hill.state.speed_mps, hill.state.grade_pct)),
-        _row("controller_a", "Controller for long", "A", (line.controller_a, None), motor_a,
-             "The table means amps on its label, at whatever side; computed are motor amps on the "
-             "hill or at cruise, whichever are more. A slower winding or taller wheel asks for "
-             "more of them at the same watts."),
-        _row("cells", "Cells in series", "cells", line.cells, float(build.battery.series),
-             "More cells for the same watts mean fewer amps; the table only says what is usual."),
-    ]  # fmt: skip
+        _row(
+            "motor_w",
+            "Motor for long, all shafts",
+            "W",
+            line.motor_w,
+            shaft_w,
+            _power_why(build, line, hill.state.speed_mps, hill.state.grade_pct),
+        ),
+        _row(
+            "controller_a",
+            "Controller for long",
+            "A",
+            (line.controller_a, None),
+            motor_a,
+            "The table means amps on its label, at whatever side; computed are motor amps on the "
+            "hill or at cruise, whichever are more. A slower winding or taller wheel asks for "
+            "more of them at the same watts.",
+        ),
+        _row(
+            "cells",
+            "Cells in series",
+            "cells",
+            line.cells,
+            float(build.battery.series),
+            "More cells for the same watts mean fewer amps; the table only says what is usual.",
+        ),
+    ]
     away = [row for row in rows if row.stands != "within"]
     say = (
         "Table and computation agree here."
@@ -170,8 +237,16 @@ def _row(
         stands = "above"
     elif high is not None and computed < low:
         stands = "below"
-    return BaselineRow(id=key, label=label, unit=unit, low=low, high=high, computed=computed,
-                       stands=stands, why=why)  # fmt: skip
+    return BaselineRow(
+        id=key,
+        label=label,
+        unit=unit,
+        low=low,
+        high=high,
+        computed=computed,
+        stands=stands,
+        why=why,
+    )
 
 
 def _power_why(build: Build, line: VehicleClass, speed_mps: float, grade_pct: float) -> str:

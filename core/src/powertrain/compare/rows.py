@@ -71,9 +71,15 @@ def rows_of(compared: list[Compared]) -> Iterator[CompareRow]:
             for one in compared
         ]
         yield CompareRow(
-            id=ask.id, of=ask.of, label=ask.label, unit=ask.unit, better=ask.better,
-            values=[value for value, _ in said], bands=bands, notes=[note for _, note in said],
-        )  # fmt: skip
+            id=ask.id,
+            of=ask.of,
+            label=ask.label,
+            unit=ask.unit,
+            better=ask.better,
+            values=[value for value, _ in said],
+            bands=bands,
+            notes=[note for _, note in said],
+        )
 
 
 def _part(path: str) -> Callable[[Compared], Said]:
@@ -166,28 +172,61 @@ ASKED: tuple[Ask, ...] = (
     Ask("free_rpm", "motor", "Wheels in the air, fresh pack", "rpm", None, _free_rpm),
     Ask("motor_v", "motor", "Highest volts", "V", "more", _part("motor.max_voltage_v")),
     Ask("controller_v", "controller", "Highest volts", "V", "more", _controller_volts),
-    Ask("controller_a", "controller", "Continuous", "A", "more",
-        _part("controller.continuous_current_a")),
+    Ask(
+        "controller_a",
+        "controller",
+        "Continuous",
+        "A",
+        "more",
+        _part("controller.continuous_current_a"),
+    ),
     Ask("price", "drive", "Motor with controller", "", "less", _price),
-    Ask("drive_kg", "drive", "Motor, controller and pack", "kg", "less",
-        lambda one: (drive_kg(one.build), "")),
-    Ask("pack_wh", "drive", "Energy in the pack", "Wh", "more",
-        lambda one: (one.answer.pack_wh, f"{one.build.battery.series} cells in series")),
+    Ask(
+        "drive_kg",
+        "drive",
+        "Motor, controller and pack",
+        "kg",
+        "less",
+        lambda one: (drive_kg(one.build), ""),
+    ),
+    Ask(
+        "pack_wh",
+        "drive",
+        "Energy in the pack",
+        "Wh",
+        "more",
+        lambda one: (one.answer.pack_wh, f"{one.build.battery.series} cells in series"),
+    ),
     Ask("reduction", "drive", "Reduction", ": 1", None, lambda one: (one.answer.ratio, "")),
-    Ask("top_speed", "ride", "Top speed", "km/h", "more", _figure("top_speed_kmh"),
-        "top_speed_kmh"),
+    Ask(
+        "top_speed", "ride", "Top speed", "km/h", "more", _figure("top_speed_kmh"), "top_speed_kmh"
+    ),
     Ask("climb", "ride", "Climbs at", "km/h", "more", _figure("climb_kmh"), "climb_kmh"),
     Ask("launch", "ride", "Gets going in", "s", "less", _figure("launch_s"), "launch_s"),
     Ask("range", "ride", "Goes", "km", "more", _figure("range_km"), "range_km"),
-    Ask("cruise_a", "ride", "Pack amps at cruise", "A", "less",
-        _moment("cruise", "battery_current_a")),
-    Ask("climb_motor_a", "ride", "Motor amps on the hill", "A", None,
-        _moment("climb", "motor_current_a")),
-    Ask("motor_peak", "ride", "Most motor amps", "A", None, _figure("motor_peak_a"),
-        "motor_peak_a"),
+    Ask(
+        "cruise_a",
+        "ride",
+        "Pack amps at cruise",
+        "A",
+        "less",
+        _moment("cruise", "battery_current_a"),
+    ),
+    Ask(
+        "climb_motor_a",
+        "ride",
+        "Motor amps on the hill",
+        "A",
+        None,
+        _moment("climb", "motor_current_a"),
+    ),
+    Ask(
+        "motor_peak", "ride", "Most motor amps", "A", None, _figure("motor_peak_a"), "motor_peak_a"
+    ),
     Ask("pack_peak", "ride", "Most pack amps", "A", "less", _figure("pack_peak_a"), "pack_peak_a"),
-    Ask("winding", "ride", "Winding after the hill", "C", "less", _figure("winding_c"),
-        "winding_c"),
+    Ask(
+        "winding", "ride", "Winding after the hill", "C", "less", _figure("winding_c"), "winding_c"
+    ),
     Ask("case", "ride", "Case after the hill", "C", "less", _figure("case_c"), "case_c"),
     Ask("stops", "ride", "Limits passed", "", "less", _stops),
-)  # fmt: skip
+)

@@ -59,7 +59,7 @@ def compile_stated(said: Stated) -> CompiledBuild:
         limits=temperature_limits(said),
         settings=MomentSettings.of(said.under("moments"), left_open(said.part)),
         estimated=estimated(said),
-    )  # fmt: skip
+    )
 
 
 def compile_limits(build: Build) -> TemperatureLimits:

@@ -85,9 +85,12 @@ class Wishes(Model):
         "Volts at most", "V", (3, 1000), default=None, explain="Straight off the charger."
     )
     budget: Number | None = measure(
-        "Budget", "", (5, 50000), default=None,
+        "Budget",
+        "",
+        (5, 50000),
+        default=None,
         explain="For motor, controller, pack and toothed wheels that are not owned yet.",
-    )  # fmt: skip
+    )
     max_added_mass_kg: Number | None = measure(
         "Added mass at most", "kg", (0.01, 500), default=None, explain="Of all drive parts."
     )
@@ -95,21 +98,29 @@ class Wishes(Model):
     controller_space: Box | None = Field(default=None, title="Room for the controller")
     pack_space: Box | None = Field(default=None, title="Room for the pack")
     run_up_m: Number | None = measure(
-        "Run-up", "m", (1, 5000), default=None,
+        "Run-up",
+        "m",
+        (1, 5000),
+        default=None,
         explain="Length in which the least top speed must be reached; without one, 95 % of it.",
-    )  # fmt: skip
+    )
     commutation: Literal["brushed", "brushless"] | None = choice(
         "Motor is", "With brushes or without.", default=None
     )
     hold_stall_s: Number | None = measure(
-        "Stands a stall of", "s", (0.5, 600), default=None,
+        "Stands a stall of",
+        "s",
+        (0.5, 600),
+        default=None,
         explain="Held at full throttle with its wheels stuck.",
-    )  # fmt: skip
+    )
     launch: Start | None = Field(default=None, title="Start")
     allowed_parts: list[PartRef] | None = Field(
-        default=None, max_length=10000, title="Admitted parts",
+        default=None,
+        max_length=10000,
+        title="Admitted parts",
         description="Ids that an event's rules admit; kinds of which none is named are free.",
-    )  # fmt: skip
+    )
 
 
 class Owned(Model):
@@ -126,30 +137,59 @@ class FinalDrive(Model):
 
     ratio: Number = measure("Ratio", "", (0.2, 50), explain="Turns in for one turn of the wheel.")
     efficiency: Number = measure(
-        "Efficiency", "", (0.5, 1.0), default=0.96, least=0.01, most=1,
+        "Efficiency",
+        "",
+        (0.5, 1.0),
+        default=0.96,
+        least=0.01,
+        most=1,
         explain="Part of the power that comes out.",
-    )  # fmt: skip
+    )
 
 
 class Weights(Model):
     """What counts for how much in the order of the results; only their proportions matter."""
 
     margin: Number = measure(
-        "Margin", "", (0.1, 10), default=3.0, zero=True,
+        "Margin",
+        "",
+        (0.1, 10),
+        default=3.0,
+        zero=True,
         explain="How far the tightest wish or limit is from giving way.",
-    )  # fmt: skip
+    )
     cost: Number = measure(
-        "Cost", "", (0.1, 10), default=2.0, zero=True, explain="Less to pay.",
-    )  # fmt: skip
+        "Cost",
+        "",
+        (0.1, 10),
+        default=2.0,
+        zero=True,
+        explain="Less to pay.",
+    )
     mass: Number = measure(
-        "Mass", "", (0.1, 10), default=1.0, zero=True, explain="Less to carry.",
-    )  # fmt: skip
+        "Mass",
+        "",
+        (0.1, 10),
+        default=1.0,
+        zero=True,
+        explain="Less to carry.",
+    )
     range: Number = measure(
-        "Range", "", (0.1, 10), default=1.0, zero=True, explain="Farther on one charge.",
-    )  # fmt: skip
+        "Range",
+        "",
+        (0.1, 10),
+        default=1.0,
+        zero=True,
+        explain="Farther on one charge.",
+    )
     simplicity: Number = measure(
-        "Simplicity", "", (0.1, 10), default=1.0, zero=True, explain="Fewer stages.",
-    )  # fmt: skip
+        "Simplicity",
+        "",
+        (0.1, 10),
+        default=1.0,
+        zero=True,
+        explain="Fewer stages.",
+    )
 
     @model_validator(mode="after")
     def _something_counts(self) -> "Weights":
@@ -185,9 +225,10 @@ class Brief(Model):
     owned: Owned = Field(default_factory=Owned)
     weights: Weights = Field(default_factory=Weights)
     judged_at: ChargeState = choice(
-        "Judged at", "Rest volts of the cells at which speeds and amps are judged.",
+        "Judged at",
+        "Rest volts of the cells at which speeds and amps are judged.",
         default="nominal",
-    )  # fmt: skip
+    )
     range_from_pct: Number | None = measure(
         "Range from", "%", (50, 100), default=None, least=1, most=100, explain="100 if left out."
     )

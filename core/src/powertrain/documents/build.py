@@ -25,30 +25,60 @@ class Moments(Model):
     """The moments at which the drive is looked at, where the usual ones don't fit."""
 
     launch_to_kmh: Number | None = measure(
-        "Launch to", "km/h", (1, 200), default=None, explain="From standstill to this speed.",
-    )  # fmt: skip
+        "Launch to",
+        "km/h",
+        (1, 200),
+        default=None,
+        explain="From standstill to this speed.",
+    )
     climb_grade_pct: Number | None = measure(
-        "Climb", "%", (0, 50), default=None, least=-100, most=300,
+        "Climb",
+        "%",
+        (0, 50),
+        default=None,
+        least=-100,
+        most=300,
         explain="The hill that matters: metres up for a hundred metres along.",
-    )  # fmt: skip
+    )
     climb_speed_kmh: Number | None = measure(
-        "Climb at", "km/h", (1, 200), default=None,
+        "Climb at",
+        "km/h",
+        (1, 200),
+        default=None,
         explain="Left out, the hill is climbed at full throttle.",
-    )  # fmt: skip
+    )
     climb_length_m: Number | None = measure(
-        "Hill is long", "m", (5, 20000), default=None, explain="From bottom to top.",
-    )  # fmt: skip
+        "Hill is long",
+        "m",
+        (5, 20000),
+        default=None,
+        explain="From bottom to top.",
+    )
     cruise_kmh: Number | None = measure(
-        "Cruise at", "km/h", (1, 200), default=None, explain="The speed of an ordinary trip.",
-    )  # fmt: skip
+        "Cruise at",
+        "km/h",
+        (1, 200),
+        default=None,
+        explain="The speed of an ordinary trip.",
+    )
     range_from_pct: Number | None = measure(
-        "Range from", "%", (50, 100), default=None, least=1, most=100,
+        "Range from",
+        "%",
+        (50, 100),
+        default=None,
+        least=1,
+        most=100,
         explain="State of charge at which a trip begins; 100 if left out.",
-    )  # fmt: skip
+    )
     range_to_pct: Number | None = measure(
-        "Range down to", "%", (5, 50), default=None, least=0, most=99,
+        "Range down to",
+        "%",
+        (5, 50),
+        default=None,
+        least=0,
+        most=99,
         explain="State of charge kept in reserve; 10 if left out.",
-    )  # fmt: skip
+    )
 
 
 class Provenance(Model):
@@ -58,9 +88,14 @@ class Provenance(Model):
         "Origin", "How the value is known."
     )
     tolerance_pct: Number | None = measure(
-        "May be off by", "%", (0.1, 100), default=None, zero=True, most=1000,
+        "May be off by",
+        "%",
+        (0.1, 100),
+        default=None,
+        zero=True,
+        most=1000,
         explain="Either way, four times in five; of an efficiency the loss is off by it.",
-    )  # fmt: skip
+    )
     note: str | None = words("Note", "Where it came from.", default=None, longest=500)
 
 

@@ -16,133 +16,256 @@ class Controller(Model):
 
     name: str | None = words("Controller", "Maker and model.", default=None)
     count: Whole = measure(
-        "Controllers", "", (1, 8), default=1, least=1, most=1000,
+        "Controllers",
+        "",
+        (1, 8),
+        default=1,
+        least=1,
+        most=1000,
         explain="Equal ones that share the motors; ratings and limits here are of one of them.",
-    )  # fmt: skip
+    )
     resistance_ohm: Number = measure(
-        "Path resistance", "ohm", (0.0001, 1), default=0.0, zero=True,
+        "Path resistance",
+        "ohm",
+        (0.0001, 1),
+        default=0.0,
+        zero=True,
         explain="From pack terminals to motor wires and back, switches included.",
-    )  # fmt: skip
+    )
     motor_current_limit_a: Number | None = measure(
-        "Motor amps limit", "A", (0.5, 3000), default=None,
+        "Motor amps limit",
+        "A",
+        (0.5, 3000),
+        default=None,
         explain="Set in the controller, for each motor. It sets torque, and heat in the motor.",
-    )  # fmt: skip
+    )
     battery_current_limit_a: Number | None = measure(
-        "Pack amps limit", "A", (0.5, 3000), default=None,
+        "Pack amps limit",
+        "A",
+        (0.5, 3000),
+        default=None,
         explain="Set in the controller, for the whole pack. It sets power, and spares the cells.",
-    )  # fmt: skip
+    )
     max_voltage_v: Number | None = measure(
-        "Highest volts", "V", (3, 1000), default=None,
+        "Highest volts",
+        "V",
+        (3, 1000),
+        default=None,
         explain="What the maker allows at the input.",
-    )  # fmt: skip
+    )
     min_voltage_v: Number | None = measure(
-        "Lowest volts", "V", (2, 500), default=None,
+        "Lowest volts",
+        "V",
+        (2, 500),
+        default=None,
         explain="Least volts at the input at which it works.",
-    )  # fmt: skip
+    )
     capacitor_voltage_v: Number | None = measure(
-        "Capacitor volts", "V", (3, 1000), default=None,
+        "Capacitor volts",
+        "V",
+        (3, 1000),
+        default=None,
         explain="Printed on the input capacitors; often the true limit.",
-    )  # fmt: skip
+    )
     continuous_current_a: Number | None = measure(
-        "Continuous", "A", (0.5, 3000), default=None,
+        "Continuous",
+        "A",
+        (0.5, 3000),
+        default=None,
         explain="Rated amps for as long as you like, for one motor path.",
-    )  # fmt: skip
+    )
     peak_current_a: Number | None = measure(
-        "Peak", "A", (0.5, 6000), default=None,
+        "Peak",
+        "A",
+        (0.5, 6000),
+        default=None,
         explain="Rated amps for a short burst, for one motor path.",
-    )  # fmt: skip
+    )
     peak_duration_s: Number | None = measure(
-        "Peak lasts", "s", (0.1, 600), default=None, explain="How long the maker allows it.",
-    )  # fmt: skip
+        "Peak lasts",
+        "s",
+        (0.1, 600),
+        default=None,
+        explain="How long the maker allows it.",
+    )
     rating_side: Literal["motor", "battery"] | None = choice(
         "Amps rated at", "Whether the maker's amps are motor amps or pack amps.", default=None
     )
     max_erpm: Number | None = measure(
-        "Highest electrical rpm", "erpm", (1000, 2000000), default=None,
+        "Highest electrical rpm",
+        "erpm",
+        (1000, 2000000),
+        default=None,
         explain="Shaft rpm times pole pairs that it can follow.",
-    )  # fmt: skip
+    )
     throttle_steps: Whole | None = measure(
-        "Throttle steps", "", (32, 65536), default=None, least=2, most=1000000,
+        "Throttle steps",
+        "",
+        (32, 65536),
+        default=None,
+        least=2,
+        most=1000000,
         explain="How finely it divides the throttle.",
-    )  # fmt: skip
+    )
     sensor: list[Literal["none", "hall", "encoder"]] | None = Field(
-        default=None, min_length=1, max_length=3, title="Runs from",
+        default=None,
+        min_length=1,
+        max_length=3,
+        title="Runs from",
         description="What it can learn the rotor's place from: the back-EMF alone (none), Hall "
         "sensors, an encoder.",
-    )  # fmt: skip
+    )
     throttle_signal: Literal["analogue", "pulse", "serial"] | None = choice(
-        "Throttle signal", "What it understands: a voltage, a servo pulse, or messages.",
+        "Throttle signal",
+        "What it understands: a voltage, a servo pulse, or messages.",
         default=None,
-    )  # fmt: skip
+    )
     motor_current_is: Literal["dc", "phase_peak", "phase_rms"] | None = choice(
-        "Motor amps are", "How its motor amps are told: as direct current (dc, if left out), or by "
+        "Motor amps are",
+        "How its motor amps are told: as direct current (dc, if left out), or by "
         "peak or rms of a phase; a peak of 100 A is 86.6 A here, an rms of 100 A is 122 A.",
         default=None,
-    )  # fmt: skip
+    )
     outputs: Whole | None = measure(
-        "Outputs", "", (1, 8), default=None, least=1, most=1000,
+        "Outputs",
+        "",
+        (1, 8),
+        default=None,
+        least=1,
+        most=1000,
         explain="Motors that it can drive.",
-    )  # fmt: skip
+    )
     signal: str | None = words("Throttle signal", "Analogue, pulse or other.", default=None)
     regen_current_limit_a: Number | None = measure(
-        "Braking amps limit", "A", (0.5, 1000), default=None, zero=True,
+        "Braking amps limit",
+        "A",
+        (0.5, 1000),
+        default=None,
+        zero=True,
         explain="What it may push back into the pack.",
-    )  # fmt: skip
+    )
     standby_current_a: Number | None = measure(
-        "Standby amps", "A", (0.001, 5), default=None, zero=True,
+        "Standby amps",
+        "A",
+        (0.001, 5),
+        default=None,
+        zero=True,
         explain="What it draws while nothing turns.",
-    )  # fmt: skip
+    )
     switching_loss_v: Number | None = measure(
-        "Switching loss", "W/A", (0.01, 5), default=None, zero=True,
+        "Switching loss",
+        "W/A",
+        (0.01, 5),
+        default=None,
+        zero=True,
         explain="Watts lost in switching for each motor amp, beside the path resistance.",
-    )  # fmt: skip
+    )
     timing_deg: Number | None = measure(
-        "Timing", "deg", (0, 60), default=None, least=-90, most=90,
+        "Timing",
+        "deg",
+        (0, 60),
+        default=None,
+        least=-90,
+        most=90,
         explain="Advance set in the controller for all speeds.",
-    )  # fmt: skip
+    )
     boost_timing_deg: Number | None = measure(
-        "Boost timing", "deg", (0, 64), default=None, zero=True, most=360,
+        "Boost timing",
+        "deg",
+        (0, 64),
+        default=None,
+        zero=True,
+        most=360,
         explain="Advance that the controller adds over a range of rpm.",
-    )  # fmt: skip
+    )
     turbo_timing_deg: Number | None = measure(
-        "Turbo timing", "deg", (0, 64), default=None, zero=True, most=360,
+        "Turbo timing",
+        "deg",
+        (0, 64),
+        default=None,
+        zero=True,
+        most=360,
         explain="Advance that the controller adds at full throttle.",
-    )  # fmt: skip
+    )
     boost_from_rpm: Number | None = measure(
-        "Boost from", "rpm", (500, 60000), default=None, zero=True,
+        "Boost from",
+        "rpm",
+        (500, 60000),
+        default=None,
+        zero=True,
         explain="Rpm of the motor at which boost timing begins to come in; from rest if left out.",
-    )  # fmt: skip
+    )
     boost_to_rpm: Number | None = measure(
-        "Boost whole at", "rpm", (500, 100000), default=None, zero=True,
+        "Boost whole at",
+        "rpm",
+        (500, 100000),
+        default=None,
+        zero=True,
         explain="Rpm of the motor from which all of it acts.",
-    )  # fmt: skip
+    )
     half_throttle_pct: Number | None = measure(
-        "Half trigger gives", "%", (5, 60), default=None, least=1, most=99,
+        "Half trigger gives",
+        "%",
+        (5, 60),
+        default=None,
+        least=1,
+        most=99,
         explain="Share of the volts at half trigger; 50 is a straight line, 20 a fine slow end.",
-    )  # fmt: skip
+    )
     max_c: Number | None = measure(
-        "Hottest controller", "C", (40, 120), default=None, least=0, most=300,
+        "Hottest controller",
+        "C",
+        (40, 120),
+        default=None,
+        least=0,
+        most=300,
         explain="What the maker allows at the case.",
-    )  # fmt: skip
+    )
     brake_release_c: Number | None = measure(
-        "Brake releases at", "C", (40, 150), default=None, least=0, most=400,
+        "Brake releases at",
+        "C",
+        (40, 150),
+        default=None,
+        least=0,
+        most=400,
         explain="Controller temperature at which it lets go of the brake.",
-    )  # fmt: skip
+    )
     length_mm: Number | None = measure(
-        "Length", "mm", (5, 800), default=None, explain="Of the case.",
-    )  # fmt: skip
+        "Length",
+        "mm",
+        (5, 800),
+        default=None,
+        explain="Of the case.",
+    )
     width_mm: Number | None = measure(
-        "Width", "mm", (5, 800), default=None, explain="Of the case.",
-    )  # fmt: skip
+        "Width",
+        "mm",
+        (5, 800),
+        default=None,
+        explain="Of the case.",
+    )
     height_mm: Number | None = measure(
-        "Height", "mm", (2, 800), default=None, explain="Of the case.",
-    )  # fmt: skip
+        "Height",
+        "mm",
+        (2, 800),
+        default=None,
+        explain="Of the case.",
+    )
     mass_kg: Number | None = measure(
-        "Controller mass", "kg", (0.002, 100), default=None, explain="With its wires.",
-    )  # fmt: skip
+        "Controller mass",
+        "kg",
+        (0.002, 100),
+        default=None,
+        explain="With its wires.",
+    )
     price: Number | None = measure(
-        "Controller price", "", (1, 20000), default=None, zero=True, explain="For one.",
-    )  # fmt: skip
+        "Controller price",
+        "",
+        (1, 20000),
+        default=None,
+        zero=True,
+        explain="For one.",
+    )
     thermal: PartThermal = Field(default_factory=PartThermal, title="Heat data of the controller")
     cooling: Cooling = Field(default_factory=Cooling, title="Cooling of the controller")
 
@@ -153,63 +276,125 @@ class Battery(Model):
     name: str | None = words("Pack", "Maker and model, or the cells it is made of.", default=None)
     chemistry: Chemistry = choice("Chemistry", "What the cells are made of.")
     series: Whole = measure(
-        "Cells in series", "cells", (1, 400), least=1, most=100000,
+        "Cells in series",
+        "cells",
+        (1, 400),
+        least=1,
+        most=100000,
         explain="They add their volts.",
-    )  # fmt: skip
+    )
     parallel: Whole = measure(
-        "Strings in parallel", "strings", (1, 500), default=1, least=1, most=100000,
+        "Strings in parallel",
+        "strings",
+        (1, 500),
+        default=1,
+        least=1,
+        most=100000,
         explain="They share the amps.",
-    )  # fmt: skip
+    )
     cell_capacity_ah: Number = measure(
-        "Cell capacity", "Ah", (0.05, 400),
+        "Cell capacity",
+        "Ah",
+        (0.05, 400),
         explain="Of one cell, as the maker states it.",
-    )  # fmt: skip
+    )
     cell_resistance_mohm: Number = measure(
-        "Cell resistance", "mohm", (0.05, 500), zero=True,
+        "Cell resistance",
+        "mohm",
+        (0.05, 500),
+        zero=True,
         explain="Of one cell, direct current. Many chargers show it; it doubles in the cold.",
-    )  # fmt: skip
+    )
     wiring_resistance_mohm: Number = measure(
-        "Wiring resistance", "mohm", (0.05, 500), default=0.0, zero=True,
+        "Wiring resistance",
+        "mohm",
+        (0.05, 500),
+        default=0.0,
+        zero=True,
         explain="Leads, links, fuse and connector between cells and controller.",
-    )  # fmt: skip
+    )
     cell_voltage_v: Number = measure(
-        "Cell rests at", "V", (0.8, 4.4), least=0.2, most=6.0,
+        "Cell rests at",
+        "V",
+        (0.8, 4.4),
+        least=0.2,
+        most=6.0,
         explain="Volts of one cell now, with nothing drawn.",
-    )  # fmt: skip
+    )
     continuous_current_a: Number | None = measure(
-        "Continuous", "A", (0.2, 3000), default=None, explain="What the whole pack may give.",
-    )  # fmt: skip
+        "Continuous",
+        "A",
+        (0.2, 3000),
+        default=None,
+        explain="What the whole pack may give.",
+    )
     peak_current_a: Number | None = measure(
-        "Peak", "A", (0.2, 6000), default=None,
+        "Peak",
+        "A",
+        (0.2, 6000),
+        default=None,
         explain="What the whole pack may give for some seconds.",
-    )  # fmt: skip
+    )
     cut_off_cell_v: Number | None = measure(
-        "Cut-off per cell", "V", (0.7, 4), default=None, most=6.0,
+        "Cut-off per cell",
+        "V",
+        (0.7, 4),
+        default=None,
+        most=6.0,
         explain="Volts of a cell under load at which controller or protection lets go.",
-    )  # fmt: skip
+    )
     charge_current_a: Number | None = measure(
-        "Charge amps", "A", (0.1, 1000), default=None,
+        "Charge amps",
+        "A",
+        (0.1, 1000),
+        default=None,
         explain="The most that may flow into the whole pack, charging or braking.",
-    )  # fmt: skip
+    )
     max_c: Number | None = measure(
-        "Hottest pack", "C", (40, 90), default=None, least=0, most=200,
+        "Hottest pack",
+        "C",
+        (40, 90),
+        default=None,
+        least=0,
+        most=200,
         explain="What the maker allows.",
-    )  # fmt: skip
+    )
     length_mm: Number | None = measure(
-        "Length", "mm", (5, 2000), default=None, explain="Of the pack.",
-    )  # fmt: skip
+        "Length",
+        "mm",
+        (5, 2000),
+        default=None,
+        explain="Of the pack.",
+    )
     width_mm: Number | None = measure(
-        "Width", "mm", (5, 2000), default=None, explain="Of the pack.",
-    )  # fmt: skip
+        "Width",
+        "mm",
+        (5, 2000),
+        default=None,
+        explain="Of the pack.",
+    )
     height_mm: Number | None = measure(
-        "Height", "mm", (2, 2000), default=None, explain="Of the pack.",
-    )  # fmt: skip
+        "Height",
+        "mm",
+        (2, 2000),
+        default=None,
+        explain="Of the pack.",
+    )
     mass_kg: Number | None = measure(
-        "Pack mass", "kg", (0.005, 2000), default=None, explain="Whole, with its case.",
-    )  # fmt: skip
+        "Pack mass",
+        "kg",
+        (0.005, 2000),
+        default=None,
+        explain="Whole, with its case.",
+    )
     price: Number | None = measure(
-        "Pack price", "", (1, 100000), default=None, zero=True, explain="For the whole pack.",
-    )  # fmt: skip
+        "Pack price",
+        "",
+        (1, 100000),
+        default=None,
+        zero=True,
+        explain="For the whole pack.",
+    )
     thermal: PartThermal = Field(default_factory=PartThermal, title="Heat data of the pack")
     cooling: Cooling = Field(default_factory=Cooling, title="Cooling of the pack")
 
@@ -218,14 +403,23 @@ class Wiring(Model):
     """Wires and connectors, for the amps they stand."""
 
     pack_wire_mm2: Number | None = measure(
-        "Pack wires", "mm2", (0.2, 120), default=None,
+        "Pack wires",
+        "mm2",
+        (0.2, 120),
+        default=None,
         explain="Copper of one wire between pack and controller.",
-    )  # fmt: skip
+    )
     motor_wire_mm2: Number | None = measure(
-        "Motor wires", "mm2", (0.2, 120), default=None,
+        "Motor wires",
+        "mm2",
+        (0.2, 120),
+        default=None,
         explain="Copper of one wire between controller and motor.",
-    )  # fmt: skip
+    )
     connector_current_a: Number | None = measure(
-        "Pack connector", "A", (1, 1000), default=None,
+        "Pack connector",
+        "A",
+        (1, 1000),
+        default=None,
         explain="Amps that the connector of the pack is rated for.",
-    )  # fmt: skip
+    )

@@ -33,8 +33,9 @@ class Part(Model):
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1)] = words(
         "Name", "Maker and model, as you would ask for it."
     )
-    note: str | None = words("Note", "Anything else a buyer should know.", default=None,
-                             longest=500)  # fmt: skip
+    note: str | None = words(
+        "Note", "Anything else a buyer should know.", default=None, longest=500
+    )
     provenance: dict[str, Provenance] = Field(
         default_factory=dict, max_length=100, title="How values are known"
     )
@@ -132,9 +133,14 @@ class ToothedRange(Part, ToothStrength):
     kind: Literal["chain", "belt", "spur"] = choice("Kind", "What passes the power on.")
     side: Literal["driver", "driven"] = choice("Side", "Of the motor, or of the wheel.")
     efficiency: Number = measure(
-        "Efficiency", "", (0.8, 1.0), default=0.96, least=0.01, most=1,
+        "Efficiency",
+        "",
+        (0.8, 1.0),
+        default=0.96,
+        least=0.01,
+        most=1,
         explain="Of a stage with such teeth, clean and oiled.",
-    )  # fmt: skip
+    )
     bore_mm: Number | None = measure(
         "Bore", "mm", (1, 100), default=None, explain="Shaft that it fits, at most."
     )

@@ -13,54 +13,99 @@ class Conditions(Model):
     """The air the vehicle moves through."""
 
     air_density_kg_m3: Number = measure(
-        "Air density", "kg/m3", (0.4, 2.0), default=1.225, zero=True,
+        "Air density",
+        "kg/m3",
+        (0.4, 2.0),
+        default=1.225,
+        zero=True,
         explain="1.225 at sea level and 15 C; about a tenth less for each kilometre up.",
-    )  # fmt: skip
+    )
     altitude_m: Number | None = measure(
-        "Height above the sea", "m", (-400, 5000), default=None, least=-500, most=10900,
+        "Height above the sea",
+        "m",
+        (-400, 5000),
+        default=None,
+        least=-500,
+        most=10900,
         explain="With the air's temperature it sets the density, where that is not stated.",
-    )  # fmt: skip
+    )
     ambient_c: Number = measure(
-        "Air temperature", "C", (-30, 50), default=20.0, least=-90, most=90,
+        "Air temperature",
+        "C",
+        (-30, 50),
+        default=20.0,
+        least=-90,
+        most=90,
         explain="The air around motor, controller and pack.",
-    )  # fmt: skip
+    )
     headwind_mps: Number = measure(
-        "Headwind", "m/s", (-20, 20), default=0.0, least=-100, most=100,
+        "Headwind",
+        "m/s",
+        (-20, 20),
+        default=0.0,
+        least=-100,
+        most=100,
         explain="Wind against the direction of travel; a tailwind is negative.",
-    )  # fmt: skip
+    )
     parts_c: Number | None = measure(
-        "Parts begin at", "C", (-30, 90), default=None, least=-90, most=400,
+        "Parts begin at",
+        "C",
+        (-30, 90),
+        default=None,
+        least=-90,
+        most=400,
         explain="Temperature of motor, controller and pack now; left out, that of the air.",
-    )  # fmt: skip
+    )
 
 
 class Traction(Model):
     """Where the weight stands, for grip and for lifting the front."""
 
     friction: Number | None = measure(
-        "Grip", "", (0.1, 1.5), default=None, most=5, least=0.001,
+        "Grip",
+        "",
+        (0.1, 1.5),
+        default=None,
+        most=5,
+        least=0.001,
         explain="Friction of tyre on ground: 0.8 dry tarmac, 0.4 wet grass.",
-    )  # fmt: skip
+    )
     driven_share: Number | None = measure(
-        "Weight on the driven axle", "", (0.2, 1.0), default=None, least=0.001, most=1,
+        "Weight on the driven axle",
+        "",
+        (0.2, 1.0),
+        default=None,
+        least=0.001,
+        most=1,
         explain="Part of the weight that the driven wheels carry at rest; 1 if all are driven. "
         "Left out, it follows from the balance, or all are driven.",
-    )  # fmt: skip
+    )
     driven_axle: Literal["rear", "front"] = choice(
         "Driven axle", "Pushing forward loads the rear and unloads the front.", default="rear"
     )
     wheelbase_m: Number | None = measure(
-        "Wheelbase", "m", (0.05, 4), default=None,
+        "Wheelbase",
+        "m",
+        (0.05, 4),
+        default=None,
         explain="Distance between the axles.",
-    )  # fmt: skip
+    )
     centre_height_m: Number | None = measure(
-        "Height of the centre of mass", "m", (0.01, 2), default=None, zero=True,
+        "Height of the centre of mass",
+        "m",
+        (0.01, 2),
+        default=None,
+        zero=True,
         explain="How high the balance point of vehicle and load stands.",
-    )  # fmt: skip
+    )
     centre_to_driven_axle_m: Number | None = measure(
-        "Centre of mass to driven axle", "m", (0.01, 3), default=None, zero=True,
+        "Centre of mass to driven axle",
+        "m",
+        (0.01, 3),
+        default=None,
+        zero=True,
         explain="Level distance from the balance point to the driven axle.",
-    )  # fmt: skip
+    )
 
 
 class Vehicle(Model):
@@ -68,29 +113,47 @@ class Vehicle(Model):
 
     kind: Literal["ground"] = choice("Kind", "A vehicle on wheels.")
     mass_kg: Number = measure(
-        "Rolling mass", "kg", (0.2, 20000),
+        "Rolling mass",
+        "kg",
+        (0.2, 20000),
         explain="Everything that moves: vehicle, rider, load and drive. Weigh it loaded.",
-    )  # fmt: skip
+    )
     rolling_resistance: Number = measure(
-        "Rolling resistance", "", (0.0015, 0.3), zero=True, most=10,
+        "Rolling resistance",
+        "",
+        (0.0015, 0.3),
+        zero=True,
+        most=10,
         explain="Drag of the tyres per weight: 0.005 good tyres on tarmac, 0.02 gravel, 0.1 mud.",
-    )  # fmt: skip
+    )
     drag_area_m2: Number = measure(
-        "Drag area", "m2", (0.002, 20), zero=True,
+        "Drag area",
+        "m2",
+        (0.002, 20),
+        zero=True,
         explain="Frontal area times drag coefficient: 0.6 an upright rider, 0.05 a small model.",
-    )  # fmt: skip
+    )
     rotating_mass_factor: Number = measure(
-        "Rotating mass factor", "", (1.0, 1.5), default=1.0, least=0.1, most=100,
+        "Rotating mass factor",
+        "",
+        (1.0, 1.5),
+        default=1.0,
+        least=0.1,
+        most=100,
         explain="How much heavier the vehicle feels when it speeds up, because its wheels turn.",
-    )  # fmt: skip
+    )
     rated_speed_kmh: Number | None = measure(
-        "Made for", "km/h", (2, 200), default=None,
-        explain="The speed that frame and brakes were made for.",
-    )  # fmt: skip
-    throttle_signal: Literal["analogue", "pulse", "serial"] | None = choice(
-        "Throttle gives", "What throttle or receiver sends: a voltage, a servo pulse, or messages.",
+        "Made for",
+        "km/h",
+        (2, 200),
         default=None,
-    )  # fmt: skip
+        explain="The speed that frame and brakes were made for.",
+    )
+    throttle_signal: Literal["analogue", "pulse", "serial"] | None = choice(
+        "Throttle gives",
+        "What throttle or receiver sends: a voltage, a servo pulse, or messages.",
+        default=None,
+    )
     traction: Traction | None = Field(default=None, title="Grip and balance")
 
 
@@ -99,37 +162,59 @@ class Wheel(Model):
 
     name: str | None = words("Wheel", "Tyre and size, as marked.", default=None)
     rolling_circumference_mm: Number = measure(
-        "Rolls", "mm", (20, 8000),
+        "Rolls",
+        "mm",
+        (20, 8000),
         explain="Distance of one turn under load: mark the tyre, roll one turn, measure.",
-    )  # fmt: skip
+    )
     inertia_kg_m2: Number | None = measure(
-        "Inertia of the wheels", "kg.m2", (1e-6, 10), default=None, zero=True,
+        "Inertia of the wheels",
+        "kg.m2",
+        (1e-6, 10),
+        default=None,
+        zero=True,
         explain="Of all wheels together; leave it out if the rotating mass factor covers it.",
-    )  # fmt: skip
+    )
 
 
 class ToothStrength(Model):
     """What a stage's teeth or links are, for what they may pull."""
 
     pitch_mm: Number | None = measure(
-        "Pitch", "mm", (1, 32), default=None,
+        "Pitch",
+        "mm",
+        (1, 32),
+        default=None,
         explain="From roller to roller, or tooth to tooth: 12.7 for a bicycle chain.",
-    )  # fmt: skip
+    )
     allowed_pull_n: Number | None = measure(
-        "May pull", "N", (20, 50000), default=None,
+        "May pull",
+        "N",
+        (20, 50000),
+        default=None,
         explain="Working load of chain or belt; about an eighth of the load that breaks it.",
-    )  # fmt: skip
+    )
     module_mm: Number | None = measure(
-        "Module", "mm", (0.2, 8), default=None,
+        "Module",
+        "mm",
+        (0.2, 8),
+        default=None,
         explain="Of spur gears: pitch diameter over teeth; 25.4 over the diametral pitch.",
-    )  # fmt: skip
+    )
     face_mm: Number | None = measure(
-        "Face width", "mm", (1, 100), default=None, explain="Width on which the teeth bear.",
-    )  # fmt: skip
+        "Face width",
+        "mm",
+        (1, 100),
+        default=None,
+        explain="Width on which the teeth bear.",
+    )
     allowed_stress_mpa: Number | None = measure(
-        "Teeth stand", "MPa", (5, 600), default=None,
+        "Teeth stand",
+        "MPa",
+        (5, 600),
+        default=None,
         explain="Bending stress: about 20 plastic, 60 brass, 150 mild and 300 hard steel.",
-    )  # fmt: skip
+    )
 
 
 class ToothedStage(ToothStrength):
@@ -137,31 +222,55 @@ class ToothedStage(ToothStrength):
 
     kind: Literal["chain", "belt", "spur"] = choice("Kind", "What passes the power on.")
     driver_teeth: Whole = measure(
-        "Driver", "teeth", (6, 200), least=1, most=10000,
+        "Driver",
+        "teeth",
+        (6, 200),
+        least=1,
+        most=10000,
         explain="Teeth on the side of the motor.",
-    )  # fmt: skip
+    )
     driven_teeth: Whole = measure(
-        "Driven", "teeth", (6, 400), least=1, most=10000,
+        "Driven",
+        "teeth",
+        (6, 400),
+        least=1,
+        most=10000,
         explain="Teeth on the side of the wheel.",
-    )  # fmt: skip
+    )
     efficiency: Number = measure(
-        "Efficiency", "", (0.6, 1.0), least=0.01, most=1,
+        "Efficiency",
+        "",
+        (0.6, 1.0),
+        least=0.01,
+        most=1,
         explain="Part of the power that comes out: chain .95-.98, toothed belt .96-.98, "
         "spur .97-.99 when straight, clean and oiled.",
-    )  # fmt: skip
+    )
 
     centre_mm: Number | None = measure(
-        "Centre distance", "mm", (5, 2000), default=None,
+        "Centre distance",
+        "mm",
+        (5, 2000),
+        default=None,
         explain="From shaft to shaft as it is mounted now; tells chain or belt length and wrap.",
-    )  # fmt: skip
+    )
     slot_mm: Number | None = measure(
-        "Mount can move by", "mm", (0.5, 200), default=None, zero=True,
+        "Mount can move by",
+        "mm",
+        (0.5, 200),
+        default=None,
+        zero=True,
         explain="How far the mount's slot lets the shafts move apart from there.",
-    )  # fmt: skip
+    )
     links: Whole | None = measure(
-        "Links", "", (20, 400), default=None, least=3, most=100000,
+        "Links",
+        "",
+        (20, 400),
+        default=None,
+        least=3,
+        most=100000,
         explain="Links of the chain or teeth of the belt that is on it.",
-    )  # fmt: skip
+    )
 
 
 class GearboxStage(Model):
@@ -169,13 +278,19 @@ class GearboxStage(Model):
 
     kind: Literal["gearbox"] = choice("Kind", "What passes the power on.")
     ratios: list[Number] = Field(
-        min_length=1, max_length=12, title="Ratios",
+        min_length=1,
+        max_length=12,
+        title="Ratios",
         description="Turns in for one turn out, a number for each gear.",
-    )  # fmt: skip
+    )
     efficiency: Number = measure(
-        "Efficiency", "", (0.5, 1.0), least=0.01, most=1,
+        "Efficiency",
+        "",
+        (0.5, 1.0),
+        least=0.01,
+        most=1,
         explain="Part of the power that comes out.",
-    )  # fmt: skip
+    )
 
     @field_validator("ratios")
     @classmethod
@@ -190,13 +305,19 @@ class FixedStage(Model):
 
     kind: Literal["planetary", "fixed"] = choice("Kind", "What passes the power on.")
     ratio: Number = measure(
-        "Ratio", "", (0.2, 200),
+        "Ratio",
+        "",
+        (0.2, 200),
         explain="Turns in for one turn out.",
-    )  # fmt: skip
+    )
     efficiency: Number = measure(
-        "Efficiency", "", (0.5, 1.0), least=0.01, most=1,
+        "Efficiency",
+        "",
+        (0.5, 1.0),
+        least=0.01,
+        most=1,
         explain="Part of the power that comes out: .95-.97 for each planetary step.",
-    )  # fmt: skip
+    )
 
 
 Stage = Annotated[ToothedStage | FixedStage | GearboxStage, Field(discriminator="kind")]

@@ -31,12 +31,12 @@ def bands_of(samples: Array) -> Array:
 class Shares:
     """How much of each figure's doubt each input makes; figures by inputs.
 
-    `share` is of the variance, `stays` what is left of the band's width once the input is
+    `share` is of the variance, `width_left` what is left of the band's width once the input is
     measured.
     """
 
     share: Array
-    stays: Array
+    width_left: Array
 
 
 def shares_of(doubt: Doubt, samples: Array) -> Shares:

@@ -19,7 +19,7 @@ UNSAID = "estimated"
 
 
 @dataclass(frozen=True)
-class Rule:
+class ToleranceRule:
     """Tolerances of one input, in percent for each of `ORIGINS`, and how to measure it.
 
     `of_loss` marks an efficiency: the percentages are of what is lost.
@@ -33,63 +33,169 @@ class Rule:
 
 
 RULES = (
-    Rule("vehicle.mass_kg", "rolling mass", (1, 3, 7, 25),
-         "Weigh it loaded, an axle at a time, on a pair of bathroom scales."),
-    Rule("vehicle.rolling_resistance", "rolling resistance", (10, 20, 30, 50),
-         "Pull it at walking pace on the level with a luggage scale: force over weight."),
-    Rule("vehicle.drag_area_m2", "drag area", (8, 15, 25, 40),
-         "Let it coast down from speed on a still day and time the fall, both ways."),
-    Rule("vehicle.traction.friction", "grip", (8, 15, 20, 35),
-         "Pull the braked vehicle with a scale until it slides: force over weight."),
-    Rule("conditions.air_density_kg_m3", "air density", (1, 1, 2, 4),
-         "Read pressure and temperature from a weather station nearby."),
-    Rule("wheel.rolling_circumference_mm", "rolling circumference", (0.5, 1.5, 2, 6),
-         "Mark the tyre, roll one turn loaded, and measure the ground."),
-    Rule("gearing.*.efficiency", "stage efficiency", (25, 30, 40, 50),
-         "Turn it by hand under a known weight: what it takes more is the loss.", True),
-    Rule("motor.kv_rpm_per_v", "KV", (1.5, 5, 10, 20),
-         "Turn the shaft with a drill at a known rpm and read the volts between two wires."),
-    Rule("motor.resistance_ohm", "motor resistance", (4, 10, 20, 40),
-         "Send a few known amps through two wires, shaft held, and read the volts."),
-    Rule("motor.no_load_current_a", "no-load amps", (5, 20, 30, 60),
-         "Run it free at its usual volts and read the pack amps."),
-    Rule("motor.saturated_constant_nm_per_a", "saturated constant", (4, 8, 20, 40),
-         "Hold the shaft on a lever and scale at high amps: torque over amps."),
-    Rule("motor.half_saturation_current_a", "half-saturation amps", (8, 15, 30, 50),
-         "Read torque on a lever and scale at several amps, low to high."),
-    Rule("motor.loss_torque_nm", "loss torque", (15, 25, 40, 60),
-         "Turn the shaft slowly with a lever and a small weight."),
-    Rule("motor.peak_torque_nm", "greatest torque", (3, 5, 10, 25),
-         "Hold the shaft on a lever and scale at the highest amps for a moment."),
-    Rule("motor.base_rpm", "base speed", (2, 4, 10, 25),
-         "Log rpm and power on a full-throttle run: where power stops rising."),
-    Rule("motor.efficiency", "motor efficiency", (15, 20, 30, 50),
-         "Compare logged pack watts with the climb's known watts.", True),
-    Rule("controller.resistance_ohm", "controller resistance", (10, 20, 40, 60),
-         "At full throttle, read volts at the pack terminals and at the motor, and the amps."),
-    Rule("controller.motor_current_limit_a", "motor amps limit", (3, 4, 6, 15),
-         "Read motor amps in the controller's log on a hard start."),
-    Rule("controller.battery_current_limit_a", "pack amps limit", (3, 4, 6, 15),
-         "Clamp a meter round a pack wire on a hard pull."),
-    Rule("battery.cell_resistance_mohm", "cell resistance", (8, 20, 35, 60),
-         "Draw two known currents and read the cell volts at each: volts over amps."),
-    Rule("battery.wiring_resistance_mohm", "wiring resistance", (15, 25, 40, 60),
-         "At known amps, read the volts between the cells' end and the controller's."),
-    Rule("battery.cell_voltage_v", "resting volts", (0.3, 0.8, 1.5, 3),
-         "Read the pack's volts at rest and divide by the cells."),
-    Rule("battery.cell_capacity_ah", "cell capacity", (2, 4, 8, 20),
-         "Charge from empty and read the amp-hours on the charger."),
-)  # fmt: skip
+    ToleranceRule(
+        "vehicle.mass_kg",
+        "rolling mass",
+        (1, 3, 7, 25),
+        "Weigh it loaded, an axle at a time, on a pair of bathroom scales.",
+    ),
+    ToleranceRule(
+        "vehicle.rolling_resistance",
+        "rolling resistance",
+        (10, 20, 30, 50),
+        "Pull it at walking pace on the level with a luggage scale: force over weight.",
+    ),
+    ToleranceRule(
+        "vehicle.drag_area_m2",
+        "drag area",
+        (8, 15, 25, 40),
+        "Let it coast down from speed on a still day and time the fall, both ways.",
+    ),
+    ToleranceRule(
+        "vehicle.traction.friction",
+        "grip",
+        (8, 15, 20, 35),
+        "Pull the braked vehicle with a scale until it slides: force over weight.",
+    ),
+    ToleranceRule(
+        "conditions.air_density_kg_m3",
+        "air density",
+        (1, 1, 2, 4),
+        "Read pressure and temperature from a weather station nearby.",
+    ),
+    ToleranceRule(
+        "wheel.rolling_circumference_mm",
+        "rolling circumference",
+        (0.5, 1.5, 2, 6),
+        "Mark the tyre, roll one turn loaded, and measure the ground.",
+    ),
+    ToleranceRule(
+        "gearing.*.efficiency",
+        "stage efficiency",
+        (25, 30, 40, 50),
+        "Turn it by hand under a known weight: what it takes more is the loss.",
+        True,
+    ),
+    ToleranceRule(
+        "motor.kv_rpm_per_v",
+        "KV",
+        (1.5, 5, 10, 20),
+        "Turn the shaft with a drill at a known rpm and read the volts between two wires.",
+    ),
+    ToleranceRule(
+        "motor.resistance_ohm",
+        "motor resistance",
+        (4, 10, 20, 40),
+        "Send a few known amps through two wires, shaft held, and read the volts.",
+    ),
+    ToleranceRule(
+        "motor.no_load_current_a",
+        "no-load amps",
+        (5, 20, 30, 60),
+        "Run it free at its usual volts and read the pack amps.",
+    ),
+    ToleranceRule(
+        "motor.saturated_constant_nm_per_a",
+        "saturated constant",
+        (4, 8, 20, 40),
+        "Hold the shaft on a lever and scale at high amps: torque over amps.",
+    ),
+    ToleranceRule(
+        "motor.half_saturation_current_a",
+        "half-saturation amps",
+        (8, 15, 30, 50),
+        "Read torque on a lever and scale at several amps, low to high.",
+    ),
+    ToleranceRule(
+        "motor.loss_torque_nm",
+        "loss torque",
+        (15, 25, 40, 60),
+        "Turn the shaft slowly with a lever and a small weight.",
+    ),
+    ToleranceRule(
+        "motor.peak_torque_nm",
+        "greatest torque",
+        (3, 5, 10, 25),
+        "Hold the shaft on a lever and scale at the highest amps for a moment.",
+    ),
+    ToleranceRule(
+        "motor.base_rpm",
+        "base speed",
+        (2, 4, 10, 25),
+        "Log rpm and power on a full-throttle run: where power stops rising.",
+    ),
+    ToleranceRule(
+        "motor.efficiency",
+        "motor efficiency",
+        (15, 20, 30, 50),
+        "Compare logged pack watts with the climb's known watts.",
+        True,
+    ),
+    ToleranceRule(
+        "controller.resistance_ohm",
+        "controller resistance",
+        (10, 20, 40, 60),
+        "At full throttle, read volts at the pack terminals and at the motor, and the amps.",
+    ),
+    ToleranceRule(
+        "controller.motor_current_limit_a",
+        "motor amps limit",
+        (3, 4, 6, 15),
+        "Read motor amps in the controller's log on a hard start.",
+    ),
+    ToleranceRule(
+        "controller.battery_current_limit_a",
+        "pack amps limit",
+        (3, 4, 6, 15),
+        "Clamp a meter round a pack wire on a hard pull.",
+    ),
+    ToleranceRule(
+        "battery.cell_resistance_mohm",
+        "cell resistance",
+        (8, 20, 35, 60),
+        "Draw two known currents and read the cell volts at each: volts over amps.",
+    ),
+    ToleranceRule(
+        "battery.wiring_resistance_mohm",
+        "wiring resistance",
+        (15, 25, 40, 60),
+        "At known amps, read the volts between the cells' end and the controller's.",
+    ),
+    ToleranceRule(
+        "battery.cell_voltage_v",
+        "resting volts",
+        (0.3, 0.8, 1.5, 3),
+        "Read the pack's volts at rest and divide by the cells.",
+    ),
+    ToleranceRule(
+        "battery.cell_capacity_ah",
+        "cell capacity",
+        (2, 4, 8, 20),
+        "Charge from empty and read the amp-hours on the charger.",
+    ),
+)
 
 HEAT_RULES = (
-    Rule("winding_j_per_k", "heat that the winding stores", (8, 12, 35, 35),
-         "Weigh the copper of a burnt sister, or log the winding's resistance at constant amps."),
-    Rule("case_j_per_k", "heat that the can stores", (8, 12, 25, 25), "Weigh the motor."),
-    Rule("winding_to_case_k_per_w", "winding to case", (10, 20, 50, 50),
-         "Hold constant amps until steady; resistance tells the winding, a probe the case."),
-    Rule("case_to_air_k_per_w", "case to air", (10, 20, 35, 35),
-         "Hold constant watts until steady and read the case above the air."),
-)  # fmt: skip
+    ToleranceRule(
+        "winding_j_per_k",
+        "heat that the winding stores",
+        (8, 12, 35, 35),
+        "Weigh the copper of a burnt sister, or log the winding's resistance at constant amps.",
+    ),
+    ToleranceRule("case_j_per_k", "heat that the can stores", (8, 12, 25, 25), "Weigh the motor."),
+    ToleranceRule(
+        "winding_to_case_k_per_w",
+        "winding to case",
+        (10, 20, 50, 50),
+        "Hold constant amps until steady; resistance tells the winding, a probe the case.",
+    ),
+    ToleranceRule(
+        "case_to_air_k_per_w",
+        "case to air",
+        (10, 20, 35, 35),
+        "Hold constant watts until steady and read the case above the air.",
+    ),
+)
 """Of the motor's heat data, given as `data_sheet` or made from mass and size as `estimated`."""
 
 WORSE = {"constants": 3.0, "size": 1.3, "mass": 1.0}
@@ -120,8 +226,15 @@ def doubtful_inputs(build: Build) -> Iterator[Doubtful]:
     for rule in RULES:
         for path, number in _paths(rule.path, len(build.gearing)):
             if path == FRICTION and is_assumed(Stated(build.vehicle)):
-                yield Doubtful(path, "grip (assumed)", "default", ASSUMED_GRIP,
-                               rule.pct[0] / 100, rule.how, False)  # fmt: skip
+                yield Doubtful(
+                    path,
+                    "grip (assumed)",
+                    "default",
+                    ASSUMED_GRIP,
+                    rule.pct[0] / 100,
+                    rule.how,
+                    False,
+                )
                 continue
             value = number_at(build, path)
             if not value or (rule.of_loss and value >= 1):
@@ -152,7 +265,7 @@ def doubtful_heat(build: Build, known_from: str | None) -> Iterator[Doubtful]:
             yield Doubtful(path, rule.label, origin, tolerance, rule.pct[0] / 100, rule.how, False)
 
 
-def _of(rule: Rule, origin: str) -> float:
+def _of(rule: ToleranceRule, origin: str) -> float:
     return rule.pct[ORIGINS.index(origin)] / 100
 
 

@@ -40,7 +40,7 @@ def pulley_pitch_diameter_mm(pitch_mm: Real, teeth: Real) -> Real:
 
 
 @dataclass(frozen=True)
-class Loop:
+class Strand:
     """A strand around two wheels; lengths in mm.
 
     `small` and `large` are pitch radii.
@@ -70,8 +70,8 @@ class Loop:
         return 180.0 - 2 * math.degrees(self.slope_rad)
 
 
-def loop_of(small_mm: float, large_mm: float, length_mm: float) -> Loop:
-    """Return the loop that a strand of a given length makes; its centre distance by bisection.
+def strand_of(small_mm: float, large_mm: float, length_mm: float) -> Strand:
+    """Return the strand of a given length; its centre distance by bisection.
 
     Raises
     ------
@@ -80,38 +80,103 @@ def loop_of(small_mm: float, large_mm: float, length_mm: float) -> Loop:
     """
     small_mm, large_mm = min(small_mm, large_mm), max(small_mm, large_mm)
     low = max(large_mm - small_mm, 1e-9) * (1 + 1e-12)
-    if Loop(small_mm, large_mm, low).length_mm > length_mm:
+    if Strand(small_mm, large_mm, low).length_mm > length_mm:
         raise Refusal("links", "is too short to go around both wheels")
     high = low + length_mm
     for _ in range(200):
         middle = (low + high) / 2
-        if Loop(small_mm, large_mm, middle).length_mm < length_mm:
+        if Strand(small_mm, large_mm, middle).length_mm < length_mm:
             low = middle
         else:
             high = middle
-    return Loop(small_mm, large_mm, (low + high) / 2)
+    return Strand(small_mm, large_mm, (low + high) / 2)
 
 
-def teeth_in_mesh(loop: Loop, teeth: int) -> float:
+def teeth_in_mesh(strand: Strand, teeth: int) -> float:
     """Return how many teeth of the smaller wheel the strand lies on."""
-    return teeth * loop.wrap_deg / 360
+    return teeth * strand.wrap_deg / 360
 
 
 STANDARD_BELTS: dict[float, tuple[int, ...]] = {
-    5.08: (30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85, 90, 95, 100, 105, 110, 115, 120, 125,
-           130),
-    9.525: (33, 40, 50, 56, 60, 64, 68, 72, 76, 80, 86, 92, 98, 104, 112, 120, 128, 136, 144,
-            160),
-    12.7: (48, 54, 60, 66, 72, 78, 84, 90, 96, 102, 108, 114, 120, 126, 132, 140, 150, 160, 170,
-           180, 200, 220, 250, 280, 340),
+    5.08: (
+        30,
+        35,
+        40,
+        45,
+        50,
+        55,
+        60,
+        65,
+        70,
+        75,
+        80,
+        85,
+        90,
+        95,
+        100,
+        105,
+        110,
+        115,
+        120,
+        125,
+        130,
+    ),
+    9.525: (33, 40, 50, 56, 60, 64, 68, 72, 76, 80, 86, 92, 98, 104, 112, 120, 128, 136, 144, 160),
+    12.7: (
+        48,
+        54,
+        60,
+        66,
+        72,
+        78,
+        84,
+        90,
+        96,
+        102,
+        108,
+        114,
+        120,
+        126,
+        132,
+        140,
+        150,
+        160,
+        170,
+        180,
+        200,
+        220,
+        250,
+        280,
+        340,
+    ),
     22.225: (58, 64, 72, 80, 88, 96, 112, 128, 144, 160, 176, 200),
     31.75: (56, 64, 72, 80, 96, 112, 128, 144),
-    3.0: (50, 59, 60, 67, 70, 75, 80, 85, 90, 95, 100, 106, 111, 117, 125, 128, 140, 150, 159,
-          177),
-    5.0: (60, 68, 71, 75, 80, 85, 90, 95, 100, 105, 107, 110, 115, 120, 127, 130, 142, 150, 160,
-          180, 200),
+    3.0: (50, 59, 60, 67, 70, 75, 80, 85, 90, 95, 100, 106, 111, 117, 125, 128, 140, 150, 159, 177),
+    5.0: (
+        60,
+        68,
+        71,
+        75,
+        80,
+        85,
+        90,
+        95,
+        100,
+        105,
+        107,
+        110,
+        115,
+        120,
+        127,
+        130,
+        142,
+        150,
+        160,
+        180,
+        200,
+    ),
     8.0: (60, 70, 75, 80, 90, 100, 110, 120, 130, 140, 150, 160, 180, 200, 225, 250),
-}  # fmt: skip
+}
 """Teeth of standard endless belts by pitch in mm: XL, L, H, XH and XXH of ISO 5296; 3, 5 and
 8 mm curved profiles as commonly listed (ISO 13050 series). From memory."""
 

@@ -9,9 +9,14 @@ from powertrain.gearing.train import TOOTHED, ratio_of
 from powertrain.stated import Stated
 
 SIZES = (
-    "driver_teeth", "driven_teeth", "pitch_mm", "allowed_pull_n", "module_mm", "face_mm",
+    "driver_teeth",
+    "driven_teeth",
+    "pitch_mm",
+    "allowed_pull_n",
+    "module_mm",
+    "face_mm",
     "allowed_stress_mpa",
-)  # fmt: skip
+)
 
 
 @dataclass(frozen=True)

@@ -121,9 +121,7 @@ def _part(
     )
 
 
-MOTOR_KEYS = (
-    "winding_j_per_k", "case_j_per_k", "winding_to_case_k_per_w", "case_to_air_k_per_w"
-)  # fmt: skip
+MOTOR_KEYS = ("winding_j_per_k", "case_j_per_k", "winding_to_case_k_per_w", "case_to_air_k_per_w")
 
 
 def estimated(build: Stated) -> dict[str, str]:

@@ -48,7 +48,7 @@ def flows_of(drive: Drive, state: State) -> Flows:
     return Flows(
         copper_w=state.copper_heat_w / n,
         winding_w=state.brush_heat_w / n,
-        case_w=np.maximum(state.turning_heat_w, 0.0) / n,
+        case_w=np.maximum(state.no_load_loss_w, 0.0) / n,
         controller_w=state.controller_heat_w / drive.controller.count,
         pack_w=state.pack_heat_w * cells,
         travel_mps=state.speed_mps,

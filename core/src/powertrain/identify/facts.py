@@ -32,105 +32,221 @@ class MotorFacts(Model):
         "Rotor", "Inside its can, the turning can itself, or the wheel.", default=None
     )
     reduction: Number | None = measure(
-        "Geared down by", "", (1, 200), default=None,
+        "Geared down by",
+        "",
+        (1, 200),
+        default=None,
         explain="Of a geared motor: rotor turns for one of the shaft whose free speed is given.",
-    )  # fmt: skip
+    )
     kv_rpm_per_v: Number | None = measure(
-        "KV", "rpm/V", (1, 20000), default=None, explain="As the maker states it.",
-    )  # fmt: skip
-    resistance_ohm: Number | None = measure(
-        "Resistance", "ohm", (0.0005, 10), default=None, explain="As the maker states it.",
-    )  # fmt: skip
-    no_load_current_a: Number | None = measure(
-        "No-load amps", "A", (0.01, 200), default=None, zero=True,
+        "KV",
+        "rpm/V",
+        (1, 20000),
+        default=None,
         explain="As the maker states it.",
-    )  # fmt: skip
+    )
+    resistance_ohm: Number | None = measure(
+        "Resistance",
+        "ohm",
+        (0.0005, 10),
+        default=None,
+        explain="As the maker states it.",
+    )
+    no_load_current_a: Number | None = measure(
+        "No-load amps",
+        "A",
+        (0.01, 200),
+        default=None,
+        zero=True,
+        explain="As the maker states it.",
+    )
     spun_rpm: Number | None = measure(
-        "Spun at", "rpm", (10, 60000), default=None,
+        "Spun at",
+        "rpm",
+        (10, 60000),
+        default=None,
         explain="Turned from outside, with a drill or a lathe, no controller connected.",
-    )  # fmt: skip
+    )
     spun_line_v: Number | None = measure(
-        "Volts when spun", "V", (0.01, 500), default=None,
+        "Volts when spun",
+        "V",
+        (0.01, 500),
+        default=None,
         explain="Between two wires: a.c. volts (rms) of a brushless motor, d.c. of a brushed one.",
-    )  # fmt: skip
+    )
     test_current_a: Number | None = measure(
-        "Known amps through it", "A", (0.1, 200), default=None,
+        "Known amps through it",
+        "A",
+        (0.1, 200),
+        default=None,
         explain="Through two wires, the shaft held.",
-    )  # fmt: skip
+    )
     test_voltage_v: Number | None = measure(
-        "Volts at those amps", "V", (0.001, 60), default=None, explain="At the motor's wires.",
-    )  # fmt: skip
+        "Volts at those amps",
+        "V",
+        (0.001, 60),
+        default=None,
+        explain="At the motor's wires.",
+    )
     free_voltage_v: Number | None = measure(
-        "Free run at", "V", (0.5, 1000), default=None, explain="Volts while it runs free.",
-    )  # fmt: skip
+        "Free run at",
+        "V",
+        (0.5, 1000),
+        default=None,
+        explain="Volts while it runs free.",
+    )
     free_speed_rpm: Number | None = measure(
-        "Free speed", "rpm", (10, 120000), default=None, explain="Speed while it runs free.",
-    )  # fmt: skip
+        "Free speed",
+        "rpm",
+        (10, 120000),
+        default=None,
+        explain="Speed while it runs free.",
+    )
     free_current_a: Number | None = measure(
-        "Free amps", "A", (0.01, 200), default=None, zero=True,
+        "Free amps",
+        "A",
+        (0.01, 200),
+        default=None,
+        zero=True,
         explain="Amps while it runs free.",
-    )  # fmt: skip
+    )
     second_free_voltage_v: Number | None = measure(
-        "Second free run at", "V", (0.5, 1000), default=None, explain="At other volts.",
-    )  # fmt: skip
+        "Second free run at",
+        "V",
+        (0.5, 1000),
+        default=None,
+        explain="At other volts.",
+    )
     second_free_speed_rpm: Number | None = measure(
-        "Second free speed", "rpm", (10, 120000), default=None, explain="At those volts.",
-    )  # fmt: skip
-    second_free_current_a: Number | None = measure(
-        "Second free amps", "A", (0.01, 200), default=None, zero=True,
+        "Second free speed",
+        "rpm",
+        (10, 120000),
+        default=None,
         explain="At those volts.",
-    )  # fmt: skip
+    )
+    second_free_current_a: Number | None = measure(
+        "Second free amps",
+        "A",
+        (0.01, 200),
+        default=None,
+        zero=True,
+        explain="At those volts.",
+    )
     rated_voltage_v: Number | None = measure(
-        "Rated volts", "V", (1, 1000), default=None, explain="On the plate.",
-    )  # fmt: skip
+        "Rated volts",
+        "V",
+        (1, 1000),
+        default=None,
+        explain="On the plate.",
+    )
     rated_speed_rpm: Number | None = measure(
-        "Rated speed", "rpm", (10, 100000), default=None, explain="On the plate, under load.",
-    )  # fmt: skip
+        "Rated speed",
+        "rpm",
+        (10, 100000),
+        default=None,
+        explain="On the plate, under load.",
+    )
     rated_current_a: Number | None = measure(
-        "Rated amps", "A", (0.1, 3000), default=None, explain="On the plate.",
-    )  # fmt: skip
+        "Rated amps",
+        "A",
+        (0.1, 3000),
+        default=None,
+        explain="On the plate.",
+    )
     rated_power_w: Number | None = measure(
-        "Rated watts", "W", (1, 500000), default=None, explain="On the plate.",
-    )  # fmt: skip
+        "Rated watts",
+        "W",
+        (1, 500000),
+        default=None,
+        explain="On the plate.",
+    )
     power_is: Literal["electrical", "shaft"] | None = choice(
         "Those watts are", "In at the wires, or out at the shaft.", default=None
     )
     rated_torque_nm: Number | None = measure(
-        "Rated torque", "N.m", (0.001, 3000), default=None, explain="On the plate, at the shaft.",
-    )  # fmt: skip
+        "Rated torque",
+        "N.m",
+        (0.001, 3000),
+        default=None,
+        explain="On the plate, at the shaft.",
+    )
     second_rated_voltage_v: Number | None = measure(
-        "Second line: volts", "V", (1, 1000), default=None, explain="Another load on the plate.",
-    )  # fmt: skip
+        "Second line: volts",
+        "V",
+        (1, 1000),
+        default=None,
+        explain="Another load on the plate.",
+    )
     second_rated_current_a: Number | None = measure(
-        "Second line: amps", "A", (0.1, 3000), default=None, explain="At that load.",
-    )  # fmt: skip
+        "Second line: amps",
+        "A",
+        (0.1, 3000),
+        default=None,
+        explain="At that load.",
+    )
     second_rated_speed_rpm: Number | None = measure(
-        "Second line: speed", "rpm", (10, 100000), default=None, explain="At that load.",
-    )  # fmt: skip
+        "Second line: speed",
+        "rpm",
+        (10, 100000),
+        default=None,
+        explain="At that load.",
+    )
     second_rated_torque_nm: Number | None = measure(
-        "Second line: torque", "N.m", (0.001, 3000), default=None, explain="At that load.",
-    )  # fmt: skip
+        "Second line: torque",
+        "N.m",
+        (0.001, 3000),
+        default=None,
+        explain="At that load.",
+    )
     stall_torque_nm: Number | None = measure(
-        "Stall torque", "N.m", (0.001, 3000), default=None, explain="At the rated volts, held.",
-    )  # fmt: skip
+        "Stall torque",
+        "N.m",
+        (0.001, 3000),
+        default=None,
+        explain="At the rated volts, held.",
+    )
     stall_current_a: Number | None = measure(
-        "Stall amps", "A", (0.1, 6000), default=None, explain="At the rated volts, held.",
-    )  # fmt: skip
+        "Stall amps",
+        "A",
+        (0.1, 6000),
+        default=None,
+        explain="At the rated volts, held.",
+    )
     turns: Number | None = measure(
-        "Turns", "T", (1, 90), default=None, explain="Turns of wire, as small cans are sold.",
-    )  # fmt: skip
+        "Turns",
+        "T",
+        (1, 90),
+        default=None,
+        explain="Turns of wire, as small cans are sold.",
+    )
     diameter_mm: Number | None = measure(
-        "Can diameter", "mm", (5, 500), default=None, explain="Outside, without wires.",
-    )  # fmt: skip
+        "Can diameter",
+        "mm",
+        (5, 500),
+        default=None,
+        explain="Outside, without wires.",
+    )
     length_mm: Number | None = measure(
-        "Can length", "mm", (5, 800), default=None, explain="Without the shaft.",
-    )  # fmt: skip
+        "Can length",
+        "mm",
+        (5, 800),
+        default=None,
+        explain="Without the shaft.",
+    )
     mass_kg: Number | None = measure(
-        "Motor mass", "kg", (0.005, 200), default=None, explain="With its wires.",
-    )  # fmt: skip
+        "Motor mass",
+        "kg",
+        (0.005, 200),
+        default=None,
+        explain="With its wires.",
+    )
     curve_voltage_v: Number | None = measure(
-        "Curve is at", "V", (0.5, 1000), default=None, explain="Volts of the curve's points.",
-    )  # fmt: skip
+        "Curve is at",
+        "V",
+        (0.5, 1000),
+        default=None,
+        explain="Volts of the curve's points.",
+    )
     curve: list[CurvePoint] = Field(
         default=[], max_length=200, title="Curve", description="Points of a published curve."
     )
@@ -141,36 +257,73 @@ class CellFacts(Model):
 
     chemistry: Chemistry = choice("Chemistry", "What the cells are made of.", default="li_ion")
     series: Whole = measure(
-        "Cells in series", "cells", (1, 400), default=1, least=1, most=100000,
+        "Cells in series",
+        "cells",
+        (1, 400),
+        default=1,
+        least=1,
+        most=100000,
         explain="Of what was tested.",
-    )  # fmt: skip
+    )
     parallel: Whole = measure(
-        "Strings in parallel", "strings", (1, 500), default=1, least=1, most=100000,
+        "Strings in parallel",
+        "strings",
+        (1, 500),
+        default=1,
+        least=1,
+        most=100000,
         explain="Of what was tested.",
-    )  # fmt: skip
+    )
     cell_capacity_ah: Number | None = measure(
-        "Cell capacity", "Ah", (0.05, 400), default=None, explain="Of one cell.",
-    )  # fmt: skip
+        "Cell capacity",
+        "Ah",
+        (0.05, 400),
+        default=None,
+        explain="Of one cell.",
+    )
     c_rating: Number | None = measure(
-        "C rating", "C", (0.5, 150), default=None, explain="As printed, for long.",
-    )  # fmt: skip
+        "C rating",
+        "C",
+        (0.5, 150),
+        default=None,
+        explain="As printed, for long.",
+    )
     light_current_a: Number | None = measure(
-        "Light load", "A", (0.01, 1000), default=None, zero=True, explain="The smaller load.",
-    )  # fmt: skip
+        "Light load",
+        "A",
+        (0.01, 1000),
+        default=None,
+        zero=True,
+        explain="The smaller load.",
+    )
     light_voltage_v: Number | None = measure(
-        "Volts at it", "V", (0.5, 1000), default=None, explain="Of the whole of what was tested.",
-    )  # fmt: skip
+        "Volts at it",
+        "V",
+        (0.5, 1000),
+        default=None,
+        explain="Of the whole of what was tested.",
+    )
     heavy_current_a: Number | None = measure(
-        "Heavy load", "A", (0.1, 3000), default=None, explain="The larger load.",
-    )  # fmt: skip
+        "Heavy load",
+        "A",
+        (0.1, 3000),
+        default=None,
+        explain="The larger load.",
+    )
     heavy_voltage_v: Number | None = measure(
-        "Volts at that", "V", (0.5, 1000), default=None,
+        "Volts at that",
+        "V",
+        (0.5, 1000),
+        default=None,
         explain="Of the whole of what was tested, some seconds into it.",
-    )  # fmt: skip
+    )
     charger_mohm: Number | None = measure(
-        "Charger shows", "mohm", (0.1, 500), default=None,
+        "Charger shows",
+        "mohm",
+        (0.1, 500),
+        default=None,
         explain="For one cell position of the pack, strings in parallel as they are.",
-    )  # fmt: skip
+    )
 
 
 class Facts(Model):

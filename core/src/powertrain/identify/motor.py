@@ -100,9 +100,14 @@ def known_current(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     amps, volts = facts.test_current_a, facts.test_voltage_v
     if amps is not None and volts is not None:
         yield _finding(
-            OHM, volts / amps, 0.04, "measured", "volts at known amps",
-            "test_current_a", "test_voltage_v",
-        )  # fmt: skip
+            OHM,
+            volts / amps,
+            0.04,
+            "measured",
+            "volts at known amps",
+            "test_current_a",
+            "test_voltage_v",
+        )
 
 
 def free_run(facts: MotorFacts, found: Found) -> Iterator[Finding]:
@@ -122,9 +127,14 @@ def free_run(facts: MotorFacts, found: Found) -> Iterator[Finding]:
         tolerance += min(ohm.tolerance, 1.0) * drop_v / volts
     if drop_v < volts:
         yield _finding(
-            KV, rpm / (volts - drop_v), tolerance, "measured", "the free run",
-            "free_voltage_v", "free_speed_rpm",
-        )  # fmt: skip
+            KV,
+            rpm / (volts - drop_v),
+            tolerance,
+            "measured",
+            "the free run",
+            "free_voltage_v",
+            "free_speed_rpm",
+        )
 
 
 def _free_rpm(facts: MotorFacts) -> float | None:
@@ -154,9 +164,14 @@ def two_free_runs(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     # The readings' errors weigh the more, the nearer the two runs are to one another.
     tolerance = min(0.01 * (volts + more_v) / abs(apart_v), 0.5)
     yield _finding(
-        KV, (more_rpm - rpm) / apart_v, tolerance, "measured", "two free runs",
-        "free_speed_rpm", "second_free_speed_rpm",
-    )  # fmt: skip
+        KV,
+        (more_rpm - rpm) / apart_v,
+        tolerance,
+        "measured",
+        "two free runs",
+        "free_speed_rpm",
+        "second_free_speed_rpm",
+    )
 
 
 def rated(facts: MotorFacts, found: Found) -> Iterator[Finding]:
@@ -169,9 +184,14 @@ def rated(facts: MotorFacts, found: Found) -> Iterator[Finding]:
     if volts is None or rpm is None:
         return
     yield _finding(
-        KV, rpm / (LOADED * volts), 0.12, "estimated", RATED_SPEED,
-        "rated_voltage_v", "rated_speed_rpm",
-    )  # fmt: skip
+        KV,
+        rpm / (LOADED * volts),
+        0.12,
+        "estimated",
+        RATED_SPEED,
+        "rated_voltage_v",
+        "rated_speed_rpm",
+    )
     watts, amps = facts.rated_power_w, facts.rated_current_a
     if watts is None or amps is None or facts.power_is != "shaft":
         return
@@ -263,8 +283,14 @@ def rated_watts(facts: MotorFacts, found: Found) -> Iterator[Finding]:
             amps = watts / speed / constant * 1.04
         left_v = volts - constant * speed
         tolerance = min((kv.tolerance + 0.03) * volts / left_v, 2.0)
-        yield _finding(OHM, min(left_v / amps, most_ohm), tolerance, "estimated",
-                       "rated watts and speed", *uses)  # fmt: skip
+        yield _finding(
+            OHM,
+            min(left_v / amps, most_ohm),
+            tolerance,
+            "estimated",
+            "rated watts and speed",
+            *uses,
+        )
     else:
         ohm = (1 - LOADED) * volts / amps
         yield _finding(OHM, min(ohm, most_ohm), 1.0, "estimated", "rated watts", *uses)
@@ -313,8 +339,16 @@ def usual_when_free(facts: MotorFacts, found: Found) -> Iterator[Finding]:
         amps = _amps_of(facts, watts, volts)
     told = any(finding.key == FREE_A and finding.route != RATED_AMPS for finding in found)
     if amps is not None and not told:
-        yield _finding(FREE_A, make.loss_share * amps, 1.0, "estimated", RATED_AMPS,
-                       "rated_power_w", "rated_voltage_v", "rated_current_a")  # fmt: skip
+        yield _finding(
+            FREE_A,
+            make.loss_share * amps,
+            1.0,
+            "estimated",
+            RATED_AMPS,
+            "rated_power_w",
+            "rated_voltage_v",
+            "rated_current_a",
+        )
 
 
 def _make(facts: MotorFacts) -> Make:
@@ -333,7 +367,17 @@ def _mass(facts: MotorFacts) -> float | None:
 
 
 ROUTES: tuple[Route, ...] = (
-    stated, known_current, free_run, two_free_runs, spun, stall, rated, curve, turns, rated_watts,
-    usual_of_size, usual_when_free,
-)  # fmt: skip
+    stated,
+    known_current,
+    free_run,
+    two_free_runs,
+    spun,
+    stall,
+    rated,
+    curve,
+    turns,
+    rated_watts,
+    usual_of_size,
+    usual_when_free,
+)
 SERIES_ROUTES: tuple[Route, ...] = (known_current, series.curve, series.plate)

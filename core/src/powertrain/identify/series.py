@@ -59,8 +59,12 @@ def first_line(facts: MotorFacts) -> PlateLine | None:
 
 
 def _second_line(facts: MotorFacts) -> PlateLine | None:
-    said = (facts.second_rated_voltage_v, facts.second_rated_current_a,
-            facts.second_rated_speed_rpm, facts.second_rated_torque_nm)  # fmt: skip
+    said = (
+        facts.second_rated_voltage_v,
+        facts.second_rated_current_a,
+        facts.second_rated_speed_rpm,
+        facts.second_rated_torque_nm,
+    )
     volts, amps, rpm, torque = said
     if volts is None or amps is None or rpm is None or torque is None:
         return None
@@ -140,8 +144,14 @@ def curve(facts: MotorFacts, found: object) -> Iterator[Finding]:
         of_speed = ((volts - amps * ohm) / constant - speed)[moving] / speed.max()
         return np.concatenate([of_torque, of_speed])
 
-    first = np.log([torque.max() / amps.max() * 2, amps.max() / 2, 0.1 * volts / amps.max(),
-                    0.02 * torque.max()])  # fmt: skip
+    first = np.log(
+        [
+            torque.max() / amps.max() * 2,
+            amps.max() / 2,
+            0.1 * volts / amps.max(),
+            0.02 * torque.max(),
+        ]
+    )
     # Read here, since it takes half a second and only this route needs it.
     from scipy.optimize import least_squares
 
@@ -149,9 +159,14 @@ def curve(facts: MotorFacts, found: object) -> Iterator[Finding]:
     rest = float(np.sqrt(np.mean(fit.fun**2)))
     if not math.isfinite(rest):
         return
-    for key, value, base in zip((SATURATED, HALF, OHM, LOSS), np.exp(fit.x),
-                                (0.05, 0.10, 0.15, 0.3), strict=True):  # fmt: skip
+    for key, value, base in zip(
+        (SATURATED, HALF, OHM, LOSS), np.exp(fit.x), (0.05, 0.10, 0.15, 0.3), strict=True
+    ):
         yield Finding(
-            key=key, value=float(value), tolerance=min(base + 3 * rest, 3.0), origin="data_sheet",
-            route="the curve", uses=["curve", "curve_voltage_v"],
-        )  # fmt: skip
+            key=key,
+            value=float(value),
+            tolerance=min(base + 3 * rest, 3.0),
+            origin="data_sheet",
+            route="the curve",
+            uses=["curve", "curve_voltage_v"],
+        )

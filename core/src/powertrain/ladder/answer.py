@@ -290,8 +290,9 @@ def _map(rungs: Rungs) -> list[MapPoint]:
     totals = np.add.reduceat(count[order], edges)
     points = []
     for place, total in zip(order[edges], totals, strict=True):
-        speed, hot = (float(rungs.figures[key][place]) for key in ("top_speed_kmh",
-                                                                   "winding_climb_c"))  # fmt: skip
+        speed, hot = (
+            float(rungs.figures[key][place]) for key in ("top_speed_kmh", "winding_climb_c")
+        )
         climbs = float(rungs.figures["climb_kmh"][place]) > 0
         points.append(
             MapPoint(
@@ -329,8 +330,7 @@ def _plan(rungs: Rungs, stop: NDArray[np.int64], today: float, case_c: float) ->
 
 def _step(rungs: Rungs, place: int, stop: Any, case_c: float, say: str) -> Step:
     rung = _rung(rungs, place, stop)
-    return Step(rung=rung, say=say, stop_case_c=case_c,
-                expect_case_c=rung.figures["case_minute_c"])  # fmt: skip
+    return Step(rung=rung, say=say, stop_case_c=case_c, expect_case_c=rung.figures["case_minute_c"])
 
 
 def _taller(rungs: Rungs, at: int, stop: NDArray[np.int64]) -> tuple[int, str] | None:

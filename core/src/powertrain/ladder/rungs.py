@@ -45,8 +45,17 @@ OF_TEETH = ("teeth", "tooth_load", "ground_clearance")
 WORSE = 1 + 1e-6
 """How much more of a limit counts as worse than the present rung."""
 
-FIGURES = ("top_speed_kmh", "launch_n", "climb_kmh", "motor_peak_a", "pack_peak_a",
-           "winding_minute_c", "case_minute_c", "winding_climb_c", "case_climb_c")  # fmt: skip
+FIGURES = (
+    "top_speed_kmh",
+    "launch_n",
+    "climb_kmh",
+    "motor_peak_a",
+    "pack_peak_a",
+    "winding_minute_c",
+    "case_minute_c",
+    "winding_climb_c",
+    "case_climb_c",
+)
 
 Places = NDArray[np.int64]
 
@@ -74,9 +83,10 @@ def hottest(batch: Batch, count: int) -> Hottest:
     node = np.argmax([filled(one.used, (count,)) for one in found], axis=0)
     columns = [
         np.choose(node, [filled(floats(column), (count,)) for column in columns])
-        for columns in zip(*((one.at, one.value, one.limit, one.lasts_s) for one in found),
-                           strict=True)
-    ]  # fmt: skip
+        for columns in zip(
+            *((one.at, one.value, one.limit, one.lasts_s) for one in found), strict=True
+        )
+    ]
     at, reached_c, limit_c, lasts_s = columns
     return Hottest(node, at.astype(np.int64), reached_c, limit_c, lasts_s)
 
@@ -231,9 +241,11 @@ def _reduced(over: Places, under: Places) -> tuple[Places, Places]:
 
 
 def _solved(
-    build: Build, sizes: list[StageSizes], teeth: NDArray[np.float64],
+    build: Build,
+    sizes: list[StageSizes],
+    teeth: NDArray[np.float64],
     assumed: tuple[MomentId, ...],
-) -> Batch:  # fmt: skip
+) -> Batch:
     columns: dict[str, Array] = {}
     for row, one in enumerate(sizes):
         columns[f"gearing.{one.index}.driver_teeth"] = teeth[2 * row]

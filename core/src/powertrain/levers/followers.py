@@ -48,12 +48,15 @@ def _of_winding(constant: str) -> Follows:
 
 
 FOLLOWERS: tuple[tuple[tuple[str, ...], str, Follows], ...] = (
-    (("battery.chemistry", "battery.cell_capacity_ah"), "battery.cell_resistance_mohm",
-     _resistance_of_cells),
+    (
+        ("battery.chemistry", "battery.cell_capacity_ah"),
+        "battery.cell_resistance_mohm",
+        _resistance_of_cells,
+    ),
     (("battery.chemistry",), "battery.cell_voltage_v", _volts_of_cells),
     ((WOUND_BY,), "motor.resistance_ohm", _of_winding("resistance_ohm")),
     ((WOUND_BY,), "motor.no_load_current_a", _of_winding("no_load_current_a")),
-)  # fmt: skip
+)
 """What is typed, the guess that follows it, and how."""
 
 

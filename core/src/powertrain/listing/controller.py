@@ -88,45 +88,74 @@ BEC = (
 )
 
 PATTERNS: tuple[Reader, ...] = (
-    pattern(r"sensored\s*(?:/|and|&|or|\+)\s*sensor-?\s?less|sensor-?\s?less\s*(?:/|and|&|or|\+)\s*"
-            r"sensored", word("sensor", ["none", "hall"])),
+    pattern(
+        r"sensored\s*(?:/|and|&|or|\+)\s*sensor-?\s?less|sensor-?\s?less\s*(?:/|and|&|or|\+)\s*"
+        r"sensored",
+        word("sensor", ["none", "hall"]),
+    ),
     pattern(r"sensor-?\s?less", word("sensor", ["none"])),
     pattern(r"sensored|with\s+hall(?:\s+sensors?)?|hall\s+sensors?", word("sensor", ["hall"])),
     pattern(r"brush-?\s?less|bldc", word("part.drives", "brushless")),
     pattern(r"brushed", word("part.drives", "brushed")),
-    pattern(r"(?:with|incl(?:uding|\.)?|includes)\s+(?:a\s+)?(?:remote|transmitter)",
-            word("part.remote_included", True)),
+    pattern(
+        r"(?:with|incl(?:uding|\.)?|includes)\s+(?:a\s+)?(?:remote|transmitter)",
+        word("part.remote_included", True),
+    ),
     pattern(r"not\s+programmable|fixed\s+limits?", word("part.settable", False)),
-    pattern(r"programmable|settable|adjustable\s+limits?|app\s+settable",
-            word("part.settable", True)),
-    pattern(r"(?:dual|twin|double|two)[\s-]+(?:motors?|esc|outputs?|channels?|controller)"
-            r"|2\s*x(?=\s*\d+\s*A)", word("outputs", 2)),
-    pattern(r"hall\s+throttle|analog(?:ue)?(?:\s+0\s*-\s*5\s*V)?(?:\s+throttle)?|0\s*-\s*5\s*V",
-            word("signal", "analogue")),
+    pattern(
+        r"programmable|settable|adjustable\s+limits?|app\s+settable", word("part.settable", True)
+    ),
+    pattern(
+        r"(?:dual|twin|double|two)[\s-]+(?:motors?|esc|outputs?|channels?|controller)"
+        r"|2\s*x(?=\s*\d+\s*A)",
+        word("outputs", 2),
+    ),
+    pattern(
+        r"hall\s+throttle|analog(?:ue)?(?:\s+0\s*-\s*5\s*V)?(?:\s+throttle)?|0\s*-\s*5\s*V",
+        word("signal", "analogue"),
+    ),
     pattern(BEC, _bec),
     pattern(r"no\s+bec|opto", word("facts.bec_voltage_v", 0.0)),
-    pattern(rf"(?:caps?|capacitors?)\s*(?:rated\s*|are\s*)?[:=]?\s*{NUMBER}\s*V"
-            rf"|{NUMBER}\s*V\s*(?:caps?|capacitors?)", one("capacitor_voltage_v")),
+    pattern(
+        rf"(?:caps?|capacitors?)\s*(?:rated\s*|are\s*)?[:=]?\s*{NUMBER}\s*V"
+        rf"|{NUMBER}\s*V\s*(?:caps?|capacitors?)",
+        one("capacitor_voltage_v"),
+    ),
     pattern(r"(?:for\s+|\()\s*(\d{1,3})\s*(?:s|sec(?:onds)?)\)?(?=\W|$)", _burst),
-    Qualified(r"A|amps?|amperes?", 1.0,
-              (("most", r"max(?:imum|\.)?|peak|burst"), ("phase", "phase|motor"),
-               ("pack", "battery|batt|supply|bus"), ("lasting", r"cont(?:inuous|\.)?|rated")),
-              _amps),
+    Qualified(
+        r"A|amps?|amperes?",
+        1.0,
+        (
+            ("most", r"max(?:imum|\.)?|peak|burst"),
+            ("phase", "phase|motor"),
+            ("pack", "battery|batt|supply|bus"),
+            ("lasting", r"cont(?:inuous|\.)?|rated"),
+        ),
+        _amps,
+    ),
     pattern(rf"{NUMBER}\s*k\s*erpm", one("max_erpm", 1000.0)),
     pattern(rf"{NUMBER}\s*erpm", one("max_erpm")),
     pattern(rf"(\d{{1,2}})\s*S?{TO}(\d{{1,2}})\s*S(?:\s*li-?po)?", _cells),
     pattern(r"(?:up\s+to\s+)?(\d{1,2})\s*S(?:\s*li-?po)?()", _cells),
     # Read from its first number on, so that a long row is not gone through from each.
-    pattern(r"(?<!/)(?<!/\s)(?:\d+(?:[.,]\d+)?(?:\s*V)?\s*/\s*)+\d+(?:[.,]\d+)?\s*V(?:olts?)?",
-            _either),
+    pattern(
+        r"(?<!/)(?<!/\s)(?:\d+(?:[.,]\d+)?(?:\s*V)?\s*/\s*)+\d+(?:[.,]\d+)?\s*V(?:olts?)?", _either
+    ),
     pattern(rf"(\d+(?:[.,]\d+)?)\s*V?\s*(?:-|–|to|~)\s*{NUMBER}\s*V(?:olts?)?", _volt_range),
-    Qualified(r"V(?:olts?|dc)?", 1.0,
-              (("most", r"max(?:imum|\.)?|up\s+to|input\s+max"), ("least", r"min(?:imum|\.)?|from"),
-               ("cut", r"lvc|(?:low[\s-]?voltage\s+)?cut-?\s?off|under-?\s?voltage")), _volts),
+    Qualified(
+        r"V(?:olts?|dc)?",
+        1.0,
+        (
+            ("most", r"max(?:imum|\.)?|up\s+to|input\s+max"),
+            ("least", r"min(?:imum|\.)?|from"),
+            ("cut", r"lvc|(?:low[\s-]?voltage\s+)?cut-?\s?off|under-?\s?voltage"),
+        ),
+        _volts,
+    ),
     pattern(rf"{NUMBER}\s*kW", one("facts.power_w", 1000.0)),
     pattern(rf"{NUMBER}\s*W(?:atts?)?", one("facts.power_w")),
     pattern(r"servo\s+pulse|pwm|pulse", word("signal", "pulse")),
     *BOX,
     *MASS,
     *PRICE,
-)  # fmt: skip
+)

@@ -115,5 +115,7 @@ def _of_pack_said(values: dict[str, Any], facts: dict[str, Any]) -> Derived:
 
 
 RULES: dict[ListedKind, Callable[[dict[str, Any], dict[str, Any]], Derived]] = {
-    "motors": _of_motor_said, "controllers": _of_controller_said, "packs": _of_pack_said,
-}  # fmt: skip
+    "motors": _of_motor_said,
+    "controllers": _of_controller_said,
+    "packs": _of_pack_said,
+}

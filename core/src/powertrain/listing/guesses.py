@@ -34,10 +34,12 @@ def _of_motor(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
         known["rated_current_a"] = facts["amps"]
     found = identify_motor(MotorFacts.model_validate(known)).values
     return {
-        key: (float(f"{one.value:.2g}"), f"by {one.route}, good to a factor of "
-              f"{1 + one.tolerance:.2g}")
+        key: (
+            float(f"{one.value:.2g}"),
+            f"by {one.route}, good to a factor of {1 + one.tolerance:.2g}",
+        )
         for key, one in found.items()
-    }  # fmt: skip
+    }
 
 
 def _of_controller(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
@@ -64,5 +66,7 @@ def _of_cells(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
 
 
 RULES: dict[ListedKind, Callable[[dict[str, Any], dict[str, Any]], Guesses]] = {
-    "motors": _of_motor, "controllers": _of_controller, "packs": _of_cells,
-}  # fmt: skip
+    "motors": _of_motor,
+    "controllers": _of_controller,
+    "packs": _of_cells,
+}

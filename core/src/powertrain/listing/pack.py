@@ -70,30 +70,51 @@ PATTERNS: tuple[Reader, ...] = (
     pattern(r"lead(?:[\s-]?acid)?|agm|sla|vrla|gel", word("chemistry", "lead_acid")),
     pattern(r"ni-?mh", word("chemistry", "nimh")),
     pattern(r"lithium", LITHIUM),
-    pattern(r"(?:(?P<v1>\d+(?:[.,]\d+)?)\s*V)\s*(?P<a1>\d+(?:[.,]\d+)?)?\s*A?\s*charger"
-            r"|charger\s*[:=]?\s*(?P<v2>\d+(?:[.,]\d+)?)\s*V", _charger),
+    pattern(
+        r"(?:(?P<v1>\d+(?:[.,]\d+)?)\s*V)\s*(?P<a1>\d+(?:[.,]\d+)?)?\s*A?\s*charger"
+        r"|charger\s*[:=]?\s*(?P<v2>\d+(?:[.,]\d+)?)\s*V",
+        _charger,
+    ),
     pattern(rf"{NUMBER}\s*A\s*charger", one("facts.charger_a")),
     pattern(r"(\d{1,3})\s*S\s*(\d{1,3})\s*P", _made_of),
     pattern(r"(\d{1,3})\s*(?:S|cells?)", _series),
-    pattern(r"(?:(\d{1,2})\s*(?:x|×|\*|pcs|blocks?(?:\s+of)?)\s*"
-            r"|(two|three|four|five|six|pair\s+of)\s+)(6|12)\s*V(?:olts?)?(?:\s*blocks?)?",
-            _blocks),
+    pattern(
+        r"(?:(\d{1,2})\s*(?:x|×|\*|pcs|blocks?(?:\s+of)?)\s*"
+        r"|(two|three|four|five|six|pair\s+of)\s+)(6|12)\s*V(?:olts?)?(?:\s*blocks?)?",
+        _blocks,
+    ),
     pattern(rf"{NUMBER}\s*mAh", one("facts.capacity_ah", 0.001, CAPACITY_NOTE)),
     pattern(rf"{NUMBER}\s*Ah", one("facts.capacity_ah", note=CAPACITY_NOTE)),
     pattern(rf"{NUMBER}\s*kWh", one("facts.energy_wh", 1000.0)),
     pattern(rf"{NUMBER}\s*Wh", one("facts.energy_wh")),
     pattern(rf"{NUMBER}\s*C?{TO}{NUMBER}\s*C", _c_range),
-    pattern(rf"{NUMBER}\s*C\s*(?:burst|peak|max)|(?:burst|peak|max)\s*{NUMBER}\s*C",
-            one("facts.peak_c")),
+    pattern(
+        rf"{NUMBER}\s*C\s*(?:burst|peak|max)|(?:burst|peak|max)\s*{NUMBER}\s*C", one("facts.peak_c")
+    ),
     pattern(rf"{NUMBER}\s*C(?:\s*(?:cont(?:inuous)?|discharge))?", one("facts.c_rating")),
-    Qualified(r"A|amps?|amperes?", 1.0,
-              (("most", r"max(?:imum|\.)?|peak|burst"), ("charge", r"charg(?:e|es|ing)"),
-               ("fuse", "fused?"), ("lasting", r"cont(?:inuous|\.)?|discharge|bms|rated")), _amps),
+    Qualified(
+        r"A|amps?|amperes?",
+        1.0,
+        (
+            ("most", r"max(?:imum|\.)?|peak|burst"),
+            ("charge", r"charg(?:e|es|ing)"),
+            ("fuse", "fused?"),
+            ("lasting", r"cont(?:inuous|\.)?|discharge|bms|rated"),
+        ),
+        _amps,
+    ),
     pattern(rf"{NUMBER}\s*(?:mΩ|mΩ|m\s?ohms?)\s*(?:/|per|a)\s*cell", one("cell_resistance_mohm")),
-    Qualified(r"V(?:olts?)?", 1.0,
-              (("full", r"full(?:y)?(?:\s+charged?)?|off\s+the\s+charger"),
-               ("cut", r"lvc|cut-?\s?off|empty"), ("nominal", r"nominal|nom\.?")), _volts),
+    Qualified(
+        r"V(?:olts?)?",
+        1.0,
+        (
+            ("full", r"full(?:y)?(?:\s+charged?)?|off\s+the\s+charger"),
+            ("cut", r"lvc|cut-?\s?off|empty"),
+            ("nominal", r"nominal|nom\.?"),
+        ),
+        _volts,
+    ),
     *BOX,
     *MASS,
     *PRICE,
-)  # fmt: skip
+)

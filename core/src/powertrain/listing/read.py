@@ -26,8 +26,10 @@ HOLDS: dict[ListedKind, str] = {"motors": "motor", "controllers": "controller", 
 """Where a part's own figures stand in its document."""
 
 PATTERNS: dict[ListedKind, tuple[Reader, ...]] = {
-    "motors": motor.PATTERNS, "controllers": controller.PATTERNS, "packs": pack.PATTERNS,
-}  # fmt: skip
+    "motors": motor.PATTERNS,
+    "controllers": controller.PATTERNS,
+    "packs": pack.PATTERNS,
+}
 
 
 class ReadFact(BaseModel):
@@ -108,8 +110,10 @@ LONGEST = 4000
 
 
 MODELS: dict[ListedKind, type[BaseModel]] = {
-    "motors": PermanentMagnetMotor, "controllers": Controller, "packs": Battery,
-}  # fmt: skip
+    "motors": PermanentMagnetMotor,
+    "controllers": Controller,
+    "packs": Battery,
+}
 
 
 def _possible(kind: ListedKind, said: Said) -> bool:
@@ -171,11 +175,37 @@ def _said(text: str, readers: Iterable[Reader]) -> tuple[list[tuple[Said, str]],
     return [(said, told) for _, said, told in found], unread
 
 
-FILLERS = frozenset({
-    "a", "an", "and", "at", "by", "can", "electric", "for", "from", "has", "in", "is", "it", "its",
-    "motor", "motors", "new", "of", "on", "or", "rated", "size", "that", "the", "to", "type",
-    "with",
-})  # fmt: skip
+FILLERS = frozenset(
+    {
+        "a",
+        "an",
+        "and",
+        "at",
+        "by",
+        "can",
+        "electric",
+        "for",
+        "from",
+        "has",
+        "in",
+        "is",
+        "it",
+        "its",
+        "motor",
+        "motors",
+        "new",
+        "of",
+        "on",
+        "or",
+        "rated",
+        "size",
+        "that",
+        "the",
+        "to",
+        "type",
+        "with",
+    }
+)
 """Words that say nothing by themselves, so that nobody need be told that they were not read."""
 
 
@@ -206,37 +236,62 @@ def _document(
 
 
 FACTS: dict[str, tuple[str, str]] = {
-    "rated_voltage_v": ("Rated volts", "V"), "rated_speed_rpm": ("Speed", "rpm"),
-    "rated_power_w": ("Watts for long", "W"), "most_power_w": ("Most watts", "W"),
-    "power_w": ("Watts", "W"), "rated_torque_nm": ("Torque", "N.m"),
+    "rated_voltage_v": ("Rated volts", "V"),
+    "rated_speed_rpm": ("Speed", "rpm"),
+    "rated_power_w": ("Watts for long", "W"),
+    "most_power_w": ("Most watts", "W"),
+    "power_w": ("Watts", "W"),
+    "rated_torque_nm": ("Torque", "N.m"),
     "most_torque_nm": ("Most torque", "N.m"),
-    "stall_torque_nm": ("Stall torque", "N.m"), "stall_current_a": ("Stall amps", "A"),
-    "amps": ("Amps", "A"), "free_voltage_v": ("Free run at", "V"),
-    "free_speed_rpm": ("Free speed", "rpm"), "turns": ("Turns", "T"), "rotor": ("Rotor", ""),
-    "kind": ("Kind", ""), "stator_diameter_mm": ("Stator diameter", "mm"),
-    "stator_height_mm": ("Stator height", "mm"), "wheel_mm": ("Wheel", "mm"),
-    "duty_min": ("Rated for", "min"), "duty": ("Rated", ""),
+    "stall_torque_nm": ("Stall torque", "N.m"),
+    "stall_current_a": ("Stall amps", "A"),
+    "amps": ("Amps", "A"),
+    "free_voltage_v": ("Free run at", "V"),
+    "free_speed_rpm": ("Free speed", "rpm"),
+    "turns": ("Turns", "T"),
+    "rotor": ("Rotor", ""),
+    "kind": ("Kind", ""),
+    "stator_diameter_mm": ("Stator diameter", "mm"),
+    "stator_height_mm": ("Stator height", "mm"),
+    "wheel_mm": ("Wheel", "mm"),
+    "duty_min": ("Rated for", "min"),
+    "duty": ("Rated", ""),
     "lowest_voltage_v": ("Sold for volts from", "V"),
-    "highest_voltage_v": ("Sold for volts to", "V"), "pieces": ("Pieces", ""),
-    "nominal_v": ("Nominal volts", "V"), "bec_voltage_v": ("Gives a receiver", "V"),
-    "bec_current_a": ("Gives a receiver", "A"), "cut_off_v": ("Cuts off at", "V"),
-    "blocks": ("Blocks", ""), "block_v": ("Volts of a block", "V"),
-    "charger_v": ("Charger", "V"), "charger_a": ("Charger", "A"), "fuse_a": ("Fuse", "A"),
-    "capacity_ah": ("Capacity of the pack", "Ah"), "energy_wh": ("Energy", "Wh"),
-    "c_rating": ("C rating", "C"), "peak_c": ("Peak C rating", "C"),
-}  # fmt: skip
+    "highest_voltage_v": ("Sold for volts to", "V"),
+    "pieces": ("Pieces", ""),
+    "nominal_v": ("Nominal volts", "V"),
+    "bec_voltage_v": ("Gives a receiver", "V"),
+    "bec_current_a": ("Gives a receiver", "A"),
+    "cut_off_v": ("Cuts off at", "V"),
+    "blocks": ("Blocks", ""),
+    "block_v": ("Volts of a block", "V"),
+    "charger_v": ("Charger", "V"),
+    "charger_a": ("Charger", "A"),
+    "fuse_a": ("Fuse", "A"),
+    "capacity_ah": ("Capacity of the pack", "Ah"),
+    "energy_wh": ("Energy", "Wh"),
+    "c_rating": ("C rating", "C"),
+    "peak_c": ("Peak C rating", "C"),
+}
 """What is read that no field of a part holds, by its label and unit."""
 
 
 def _read(kind: ListedKind, said: Said, words: str) -> ReadFact:
     if said.path.startswith("facts."):
         label, unit = FACTS[said.path.removeprefix("facts.")]
-        return ReadFact(path=said.path, label=label, unit=unit, value=said.value, words=words,
-                        note=said.note)  # fmt: skip
+        return ReadFact(
+            path=said.path, label=label, unit=unit, value=said.value, words=words, note=said.note
+        )
     place = _place(kind, said.path)
     field = _field(kind, place)
-    return ReadFact(path=place, label=field.label, unit=field.unit, value=said.value, words=words,
-                    note=said.note)  # fmt: skip
+    return ReadFact(
+        path=place,
+        label=field.label,
+        unit=field.unit,
+        value=said.value,
+        words=words,
+        note=said.note,
+    )
 
 
 def _place(kind: ListedKind, path: str) -> str:
@@ -255,14 +310,20 @@ NEEDED: dict[ListedKind, tuple[str, ...]] = {
 """What no answer can do without."""
 
 
-SERIES_NEEDED = ("saturated_constant_nm_per_a", "half_saturation_current_a", "resistance_ohm",
-                 "loss_torque_nm")  # fmt: skip
+SERIES_NEEDED = (
+    "saturated_constant_nm_per_a",
+    "half_saturation_current_a",
+    "resistance_ohm",
+    "loss_torque_nm",
+)
 
 
 def _asked(
-    kind: ListedKind, document: dict[str, Any], facts: dict[str, Any],
+    kind: ListedKind,
+    document: dict[str, Any],
+    facts: dict[str, Any],
     likely: list[tuple[Said, str]],
-) -> list[Asked]:  # fmt: skip
+) -> list[Asked]:
     inner = document[HOLDS[kind]]
     needed = NEEDED[kind]
     if inner.get("kind") == "series_wound":
@@ -279,7 +340,15 @@ def _asked(
         field = _field(kind, _place(kind, path))
         guess, why = guesses.get(path, (None, ""))
         found.append(
-            Asked(needed=path in missing, path=field.path, label=field.label, unit=field.unit,
-                  explain=field.explain, options=field.options, guess=guess, why=why)
-        )  # fmt: skip
+            Asked(
+                needed=path in missing,
+                path=field.path,
+                label=field.label,
+                unit=field.unit,
+                explain=field.explain,
+                options=field.options,
+                guess=guess,
+                why=why,
+            )
+        )
     return found

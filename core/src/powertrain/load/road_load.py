@@ -57,9 +57,9 @@ class RoadLoad:
 
     def force_n(self, speed_mps: Array, grade_pct: Array) -> Array:
         """Return the whole force that holds a steady `speed_mps` on `grade_pct`."""
-        return self.still_n(grade_pct) + self.air_n(speed_mps)
+        return self.rolling_and_grade_n(grade_pct) + self.air_n(speed_mps)
 
-    def still_n(self, grade_pct: Array) -> Array:
+    def rolling_and_grade_n(self, grade_pct: Array) -> Array:
         """Return what tyres and slope ask, whatever the speed."""
         return self.rolling_n(grade_pct) + self.climbing_n(grade_pct)
 
@@ -72,7 +72,7 @@ class RoadLoad:
 
     def speed_at_force_mps(self, force_n: Array, grade_pct: Array) -> Array:
         """Return the speed that a constant push holds; below zero where it does not move."""
-        pull_n = force_n - self.still_n(grade_pct)
+        pull_n = force_n - self.rolling_and_grade_n(grade_pct)
         with np.errstate(divide="ignore", invalid="ignore"):
             through_air_mps = np.sign(pull_n) * np.sqrt(np.abs(pull_n) / self._air_factor)
         still = np.where(pull_n > 0, np.inf, -np.inf)

@@ -16,15 +16,16 @@ from powertrain.stated import Stated
 
 @dataclass(frozen=True)
 class Grip:
-    """Where the weight stands and how it grips; `lever` is height of the centre over wheelbase.
+    """Where the weight stands and how it grips.
 
-    `lever` is positive where pushing forward loads the driven axle (the rear one), negative for
-    the front, and zero where all wheels drive or the balance is not known.
+    `height_over_wheelbase` is of the centre of mass, positive where pushing forward loads the
+    driven axle (the rear one), negative for the front, and zero where all wheels drive or the
+    balance is not known.
     """
 
     friction: Array
     driven_share: Array
-    lever: Array
+    height_over_wheelbase: Array
     centre_to_driven_over_height: Array
     """Infinite where the front can't lift or the balance is not known."""
 
@@ -40,7 +41,7 @@ class Grip:
         return cls(
             friction=said.number("friction") if said.states("friction") else friction,
             driven_share=share,
-            lever=_lever(said, share, 1.0 if rear else -1.0),
+            height_over_wheelbase=_height_over_wheelbase(said, share, 1.0 if rear else -1.0),
             centre_to_driven_over_height=_lifting(said, share) if rear else scalar(np.inf),
         )
 
@@ -60,15 +61,15 @@ class Grip:
     def greatest_force_n(self, weight_n: Array, grade_pct: Array, rolling_n: Array) -> Array:
         """Return the greatest push before the driven wheels slip.
 
-        ``F = mu N``, ``N = W cos a share + lever (F - F_rolling)``, and never more than all of
-        the weight on the driven axle.
+        ``F = mu N``, ``N = W cos a share + h/l (F - F_rolling)`` with the height over
+        the wheelbase h/l, and never more than all of the weight on the driven axle.
         """
         on_road_n = weight_n * np.cos(np.arctan(grade_pct / 100))
-        if is_nought(self.lever):
+        if is_nought(self.height_over_wheelbase):
             return self.friction * (on_road_n * self.driven_share)
-        at_rest_n = on_road_n * self.driven_share - self.lever * rolling_n
+        at_rest_n = on_road_n * self.driven_share - self.height_over_wheelbase * rolling_n
         with np.errstate(divide="ignore", invalid="ignore"):
-            keeps = 1 - self.friction * self.lever
+            keeps = 1 - self.friction * self.height_over_wheelbase
             sliding_n = np.where(keeps > 0, self.friction * at_rest_n / keeps, np.inf)
             least = np.minimum(np.maximum(sliding_n, 0.0), self.friction * on_road_n)
             return np.where(np.isfinite(self.friction), least, np.inf)
@@ -102,7 +103,7 @@ def assumed_friction(vehicle: Stated) -> Array:
     small = vehicle.number("mass_kg") < MODEL_KG
     best = np.where(small, BEST_ROLLING["model"], BEST_ROLLING["other"])
     drags = np.maximum(vehicle.number("rolling_resistance"), 1e-4) / best
-    # In arrays of one number each, so that it can be recorded.
+    # In arrays of one number each, so that it can be traced.
     loose: Array = 1.0 - LOOSENS / np.log(10.0) * np.log(drags)
     return np.clip(loose, LEAST, 1.0)
 
@@ -121,7 +122,7 @@ def _share(said: Stated) -> Array:
     return np.clip(1 - behind / said.number("wheelbase_m"), 0.001, 1.0)
 
 
-def _lever(said: Stated, share: Array, sign: float) -> Array:
+def _height_over_wheelbase(said: Stated, share: Array, sign: float) -> Array:
     # With all the weight on driven wheels none can leave them.
     if not said.states("centre_height_m", "wheelbase_m") or np.all(share >= 1):
         return scalar(0.0)

@@ -91,7 +91,7 @@ class WheelOnRoad:
 
     def still_nm(self, situation: Array) -> Array:
         """Return what tyres and slope ask."""
-        return self.road.still_n(situation) * self.radius_m
+        return self.road.rolling_and_grade_n(situation) * self.radius_m
 
     def moving_nm(self, output_rad_s: Array) -> Array:
         """Return what the air asks."""

@@ -160,9 +160,14 @@ MOST_TRIOS = 100
 
 
 def answer_of(
-    search: Search, limit: int, relaxed: Iterable[Relaxed] = (), *, by_trio: bool = False,
-    bands: bool = True, blocked: Iterable[Blocked] = (),
-) -> MatchAnswer:  # fmt: skip
+    search: Search,
+    limit: int,
+    relaxed: Iterable[Relaxed] = (),
+    *,
+    by_trio: bool = False,
+    bands: bool = True,
+    blocked: Iterable[Blocked] = (),
+) -> MatchAnswer:
     """Return the answer of a search so far; its best are solved again by the plain solver.
 
     Parameters
@@ -178,10 +183,17 @@ def answer_of(
     keys, scores = [key for key, _ in ranked[:limit]], [score for _, score in ranked[:limit]]
     judged = [judge(brief, options, key) for key in keys]
     results = [
-        _result(options, rank, one, score, _differs(judged, scores, rank - 1),
-                tally.by_trio[one.key[:3]][0], bands)
+        _result(
+            options,
+            rank,
+            one,
+            score,
+            _differs(judged, scores, rank - 1),
+            tally.by_trio[one.key[:3]][0],
+            bands,
+        )
         for rank, (one, score) in enumerate(zip(judged, scores, strict=True), 1)
-    ]  # fmt: skip
+    ]
     return MatchAnswer(
         considered=tally.considered,
         solved=tally.solved,
@@ -252,9 +264,14 @@ def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
 
 
 def _result(
-    options: Options, rank: int, one: Judged, score: float, differs: list[Difference] | None,
-    gearings: int, bands: bool,
-) -> Result:  # fmt: skip
+    options: Options,
+    rank: int,
+    one: Judged,
+    score: float,
+    differs: list[Difference] | None,
+    gearings: int,
+    bands: bool,
+) -> Result:
     figures: dict[str, float | None] = {key: number(value) for key, value in one.figures.items()}
     figures |= {
         "full_charge_v": float(one.seen.batch.drive.pack.charger_v),
@@ -303,9 +320,13 @@ def _differs(judged: list[Judged], scores: list[float], place: int) -> list[Diff
     told = (
         (one.seen.price - before.seen.price, "", "costs {} more", "costs {} less"),
         (one.seen.added_kg - before.seen.added_kg, "kg", "weighs {} more", "weighs {} less"),
-        (one.figures["range_km"] - before.figures["range_km"], "km", "goes {} farther",
-         "goes {} less far"),
-    )  # fmt: skip
+        (
+            one.figures["range_km"] - before.figures["range_km"],
+            "km",
+            "goes {} farther",
+            "goes {} less far",
+        ),
+    )
     return [
         Difference(by=abs(float(more)), unit=unit, say=say if more > 0 else less)
         for more, unit, say, less in told

@@ -21,7 +21,7 @@ from powertrain.drive import Drive
 from powertrain.load.road_load import RoadLoad
 from powertrain.load.traction import Grip
 from powertrain.match.compose import own_gearbox
-from powertrain.match.groups import Trios
+from powertrain.match.groups import PartSets
 from powertrain.match.options import Options
 from powertrain.match.wish import OfDrive
 from powertrain.match.wishes.climb import JUST_MOVES_KMH
@@ -45,7 +45,7 @@ class Duty:
 
 
 @dataclass(frozen=True)
-class Stretches:
+class RatioIntervals:
     """Stretches of gearings that may do.
 
     `trio` is a row, `low` and `counts` are places among the
@@ -106,17 +106,17 @@ CELLS = 64
 """Parts into which a trio's window is cut, each of one step in proportion."""
 
 TOGETHER = 512
-"""Trios whose windows are cut together; bounds the memory."""
+"""PartSets whose windows are cut together; bounds the memory."""
 
 
 def stretches(
     brief: Brief,
     options: Options,
-    trios: Trios,
+    trios: PartSets,
     level: CompiledBuild,
     geared: NDArray[np.int64],
     wishes: Sequence[OfDrive],
-) -> Stretches:
+) -> RatioIntervals:
     """Return which of the possible gearings, by rising reduction, each trio may use.
 
     Parameters
@@ -127,7 +127,7 @@ def stretches(
     if own_gearbox(brief):
         # Which gear is engaged the solver finds; there is one gearing, and nothing to rule out.
         every = np.arange(len(trios), dtype=np.int64)
-        return Stretches(every, 0 * every, np.full_like(every, len(geared)), Counter())
+        return RatioIntervals(every, 0 * every, np.full_like(every, len(geared)), Counter())
     drive = held(level.drive)
     ask = _Ask(brief, options, trios, drive, level.ratings, geared, wishes)
     low, high, rejected = _windows(ask)
@@ -136,14 +136,14 @@ def stretches(
         rows = np.arange(begin, min(begin + TOGETHER, len(trios)))
         found.append(_cut(ask, rows, low[rows], high[rows], rejected))
     trio, begins, counts = (np.concatenate(parts) for parts in zip(*found, strict=True))
-    return Stretches(trio, begins, counts, rejected)
+    return RatioIntervals(trio, begins, counts, rejected)
 
 
 @dataclass(frozen=True)
 class _Ask:
     brief: Brief
     options: Options
-    trios: Trios
+    trios: PartSets
     level: Drive
     ratings: Ratings
     geared: NDArray[np.int64]
@@ -189,8 +189,9 @@ def _windows(ask: _Ask) -> tuple[NDArray[np.int64], NDArray[np.int64], Counter[s
         ends = np.searchsorted(ratio, most, side="right")
         low, high = _narrowed(low, high, 0, ends, duty.id, rejected)
         for reason, most_n in (
-            (duty.id, start_n), *_lasting_pushes(ask, duty, count),
-        ):  # fmt: skip
+            (duty.id, start_n),
+            *_lasting_pushes(ask, duty, count),
+        ):
             with np.errstate(divide="ignore", invalid="ignore"):
                 least = np.where(most_n > 0, ask.wanted_n(duty) / (most_n * ask.best), np.inf)
             begins = np.searchsorted(ratio, least * (1 - ROOM), side="left")

@@ -103,9 +103,13 @@ class Gearings:
     def columns(self, index: Any) -> "GearingColumns":
         """Return what candidates with these gearings have of them."""
         return GearingColumns(
-            self.ratio[index], self.efficiency[index], self.mass_kg[index], self.price[index],
-            self.stages[index].astype(float), self.carries_nm[index],
-        )  # fmt: skip
+            self.ratio[index],
+            self.efficiency[index],
+            self.mass_kg[index],
+            self.price[index],
+            self.stages[index].astype(float),
+            self.carries_nm[index],
+        )
 
     def stages_of(self, index: int) -> list[Stage]:
         """Return the stages of one gearing as a build holds them."""
@@ -118,9 +122,11 @@ class Gearings:
             return self
         train = Train.of([Stated(stage) for stage in behind])
         return replace(
-            self, ratio=self.ratio * train.ratio, efficiency=self.efficiency * train.efficiency,
+            self,
+            ratio=self.ratio * train.ratio,
+            efficiency=self.efficiency * train.efficiency,
             behind=tuple(behind),
-        )  # fmt: skip
+        )
 
     def parts_of(self, index: int) -> list[dict[str, Any]]:
         """Return what to buy for one gearing, stage by stage."""
@@ -136,9 +142,12 @@ class Gearings:
 
 
 def gearings_of(
-    ranges: Sequence[ToothedRange], most_ratio: float, *, hub: bool = False,
+    ranges: Sequence[ToothedRange],
+    most_ratio: float,
+    *,
+    hub: bool = False,
     most_axle_mm: float = math.inf,
-) -> Gearings:  # fmt: skip
+) -> Gearings:
     """Return the distinct gearings of toothed wheels, up to a reduction that any motor can use.
 
     Parameters
@@ -241,10 +250,12 @@ def _pairs(driver: ToothedRange, driven: ToothedRange) -> Iterator[Single]:
             )
             masses, prices = (small.mass_kg, large.mass_kg), (small.price, large.price)
             yield Single(
-                stage, driver.id, driven.id,
+                stage,
+                driver.id,
+                driven.id,
                 sum(mass or 0.0 for mass in masses),
                 np.nan if None in prices else sum(price or 0.0 for price in prices),
-            )  # fmt: skip
+            )
 
 
 def _least(one: float | None, other: float | None) -> float | None:

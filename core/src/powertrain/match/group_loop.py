@@ -1,7 +1,7 @@
 """A group of candidates solved in a compiled loop: the very questions that the search asks.
 
-Solving one candidate is recorded, with all that its document states left open, and the record
-is run for all of them; see `powertrain.recorded`. What the record can't tell of a candidate (a
+Solving one candidate is traced, with all that its document states left open, and the trace
+is run for all of them; see `powertrain.tracing`. What the trace can't tell of a candidate (a
 top speed that a few secants don't find, a launch that only its exact time clears) is left to
 the search's ordinary way, so that both ways give the same.
 """
@@ -17,13 +17,13 @@ from powertrain.compile.build import compile_stated
 from powertrain.documents.brief import Brief
 from powertrain.match.candidates import Candidates
 from powertrain.match.gearings import GearingColumns
-from powertrain.match.groups import Trios
+from powertrain.match.groups import PartSets
 from powertrain.match.questions import Answer, Questions, kept
 from powertrain.match.ranking import DIGITS, Worth
-from powertrain.recorded.numbers import Unrecordable, anything_left_over, recorded_input
-from powertrain.recorded.program import Program
-from powertrain.recorded.tape import Tape
 from powertrain.results import searched_results, steady_results
+from powertrain.tracing.program import Program
+from powertrain.tracing.trace import Trace
+from powertrain.tracing.traced import Untraceable, any_set_aside, traced_input
 from powertrain.verdicts.context import Batch
 
 AT_ONCE, ROWS_AT_ONCE = 65_536, 2048
@@ -49,9 +49,12 @@ class GroupLoop:
     """The loop for one group; `reasons` are the reasons in the order in which they are asked."""
 
     def __init__(
-        self, brief: Brief, questions: Questions, trios: Trios,
+        self,
+        brief: Brief,
+        questions: Questions,
+        trios: PartSets,
         worth: Value,
-    ) -> None:  # fmt: skip
+    ) -> None:
         """Record and compile it.
 
         Parameters
@@ -61,28 +64,35 @@ class GroupLoop:
 
         Raises
         ------
-        Unrecordable
+        Untraceable
             If solving these candidates takes decisions that depend on their numbers.
         """
         self._trios = trios
         self.reasons: list[str] = [""]
-        tape = Tape()
+        trace = Trace()
         one = replace(
             trios,
-            columns={path: recorded_input(tape, path, quick=False) for path in trios.columns},
-            added_kg=recorded_input(tape, "added_kg", quick=False),
-            price=recorded_input(tape, "price", quick=False),
+            columns={path: traced_input(trace, path, quick=False) for path in trios.columns},
+            added_kg=traced_input(trace, "added_kg", quick=False),
+            price=traced_input(trace, "price", quick=False),
         )
         gear = GearingColumns(
-            **{name: recorded_input(tape, f"gear_{name}", quick=True)
-               for name in GearingColumns.__dataclass_fields__}
-        )  # fmt: skip
-        self._program = self._recorded(brief, questions, one, gear, worth, tape)
+            **{
+                name: traced_input(trace, f"gear_{name}", quick=True)
+                for name in GearingColumns.__dataclass_fields__
+            }
+        )
+        self._program = self._traced(brief, questions, one, gear, worth, trace)
 
-    def _recorded(
-        self, brief: Brief, questions: Questions, one: Trios, gear: GearingColumns,
-        worth: Value, tape: Tape,
-    ) -> Program:  # fmt: skip
+    def _traced(
+        self,
+        brief: Brief,
+        questions: Questions,
+        one: PartSets,
+        gear: GearingColumns,
+        worth: Value,
+        trace: Trace,
+    ) -> Program:
         first = np.zeros(1, int)
         said = one.stated(brief, first, gear.of_build())
         compiled = compile_stated(said)
@@ -92,8 +102,10 @@ class GroupLoop:
         quickly = self._first_of(answers)
         asked_steady = [*questions.steady(Candidates(said, steady, price, added_kg, gear.stages))]
         refused = np.where(quickly == 0, self._first_of(asked_steady), quickly)
-        gates = [(early == 0, {"reason": early, "unsure": np.zeros(1, bool)})
-                 for early in (quickly, refused)]  # fmt: skip
+        gates = [
+            (early == 0, {"reason": early, "unsure": np.zeros(1, bool)})
+            for early in (quickly, refused)
+        ]
 
         whole = Batch(compiled, searched_results(compiled, timed=questions.timed))
         seen = Candidates(said, whole, price, added_kg, gear.stages)
@@ -108,7 +120,7 @@ class GroupLoop:
         for wish, value in questions.values(seen):
             later += kept(wish, value)
             margins[wish.id] = wish.margin(value)
-        unsure = (refused == 0) & (unsure | anything_left_over(tape))
+        unsure = (refused == 0) & (unsure | any_set_aside(trace))
         refused = np.where(refused == 0, self._first_of(later), refused)
         told = worth(seen, margins)
         outputs = {
@@ -119,7 +131,7 @@ class GroupLoop:
             "added_kg": added_kg,
             "margin": told.margin,
         }
-        return Program(tape, outputs, gates)
+        return Program(trace, outputs, gates)
 
     def _first_of(self, answers: list[Answer]) -> Array:
         begin = len(self.reasons)
@@ -161,4 +173,4 @@ def pieces(row: Keys) -> list[tuple[int, int]]:
     return cuts
 
 
-__all__ = ["GroupLoop", "Solved", "Unrecordable", "pieces"]
+__all__ = ["GroupLoop", "Solved", "Untraceable", "pieces"]

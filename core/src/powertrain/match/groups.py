@@ -22,7 +22,7 @@ from powertrain.stated import Stated, tree_of
 
 
 @dataclass(frozen=True)
-class Trios:
+class PartSets:
     """Combinations of one group, row by row: places among the options, and what they state.
 
     `base` is the build of the first row, geared one to one; `columns` are its numbers that differ
@@ -40,13 +40,17 @@ class Trios:
     def __len__(self) -> int:
         return len(self.motor)
 
-    def some(self, which: NDArray[Any]) -> "Trios":
+    def some(self, which: NDArray[Any]) -> "PartSets":
         """Return some of the rows."""
-        return Trios(
-            self.base, self.motor[which], self.controller[which], self.pack[which],
+        return PartSets(
+            self.base,
+            self.motor[which],
+            self.controller[which],
+            self.pack[which],
             {path: column[which] for path, column in self.columns.items()},
-            self.added_kg[which], self.price[which],
-        )  # fmt: skip
+            self.added_kg[which],
+            self.price[which],
+        )
 
     def stated(self, brief: Brief, rows: NDArray[Any], gearing: Mapping[str, Array]) -> Stated:
         """Return what some rows state, each with its own gearing.
@@ -69,7 +73,7 @@ MOST_TRIOS = 100_000
 """Combinations that are written out together; bounds the memory, whatever the shelf."""
 
 
-def trios_of(brief: Brief, options: Options, allowed: NDArray[np.bool_]) -> Iterator[Trios]:
+def trios_of(brief: Brief, options: Options, allowed: NDArray[np.bool_]) -> Iterator[PartSets]:
     """Yield all combinations that are `allowed`, group by group and in pieces of a bounded size.
 
     Parameters
@@ -104,7 +108,7 @@ def _pieces(motors: Places, controllers: Places, packs: int) -> Iterator[tuple[P
 
 def _group(
     brief: Brief, options: Options, motor: Places, controller: Places, pack: Places
-) -> Iterator[Trios]:
+) -> Iterator[PartSets]:
     """Yield one group, split by whether there are amps limits at all."""
     first = options.controllers[controller[0]]
     columns = {
@@ -149,12 +153,22 @@ def _group(
         }
         # Rows that agree in a number take it from the document of the first of them.
         at = rows[0]
-        yield Trios(
-            build_of(brief, options.motors[motor[at]].motor,
-                     options.controllers[controller[at]].part, options.packs[pack[at]].battery,
-                     _geared(brief), 0.0),
-            motor[rows], controller[rows], pack[rows], kept, weights[rows], prices[rows],
-        )  # fmt: skip
+        yield PartSets(
+            build_of(
+                brief,
+                options.motors[motor[at]].motor,
+                options.controllers[controller[at]].part,
+                options.packs[pack[at]].battery,
+                _geared(brief),
+                0.0,
+            ),
+            motor[rows],
+            controller[rows],
+            pack[rows],
+            kept,
+            weights[rows],
+            prices[rows],
+        )
 
 
 def _geared(brief: Brief) -> list[Stage]:

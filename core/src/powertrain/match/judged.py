@@ -68,12 +68,21 @@ def judge(brief: Brief, options: Options, key: Key) -> Judged:
     seen = Candidates(
         said=said,
         batch=context,
-        price=scalar(brief.motor_count * motor.price + controller.price + pack.price
-                     + (0.0 if own is not None else gearing_price)),
-        added_kg=added_kg(said.under("motor"), said.under("controller"), said.under("battery"),
-                          brief.motor_count, gearing_kg),
+        price=scalar(
+            brief.motor_count * motor.price
+            + controller.price
+            + pack.price
+            + (0.0 if own is not None else gearing_price)
+        ),
+        added_kg=added_kg(
+            said.under("motor"),
+            said.under("controller"),
+            said.under("battery"),
+            brief.motor_count,
+            gearing_kg,
+        ),
         stages=scalar(float(gearings.stages[gear])),
-    )  # fmt: skip
+    )
     told = told_of(brief, seen)
     verdicts, _ = judge_all(context)
     margins = {

@@ -121,8 +121,9 @@ def _controllers(brief: Brief, shelf: Shelf) -> tuple[ControllerOption, ...]:
         return tuple(sorted(options, key=lambda option: option.id))
     if isinstance(own, Controller):
         # What it drives is not said; it is owned, so it is taken to suit, and kept as it is set.
-        part = ControllerPart(id=OWN, name=own.name or "own controller", settable=False,
-                              controller=own)  # fmt: skip
+        part = ControllerPart(
+            id=OWN, name=own.name or "own controller", settable=False, controller=own
+        )
         return (ControllerOption(OWN, part, 0.0),)
     return (ControllerOption(own, _named(shelf.controllers, own, "controller"), 0.0),)
 

@@ -117,7 +117,7 @@ def ordered(score: Array, keys: NDArray[np.int64]) -> NDArray[np.int64]:
 
 
 @dataclass
-class Front:
+class ParetoFront:
     """What no other candidate beats in price, mass and margin at once."""
 
     points: Array
@@ -125,7 +125,7 @@ class Front:
     keys: NDArray[np.int64]
 
     @classmethod
-    def empty(cls) -> "Front":
+    def empty(cls) -> "ParetoFront":
         """Return none yet."""
         return cls(np.zeros((0, 3)), np.zeros((0, 4), np.int64))
 

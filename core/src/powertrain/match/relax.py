@@ -86,8 +86,9 @@ def _nearest(brief: Brief, freer: Brief, shelf: Shelf, wish: Wished) -> Relaxed 
     if wish.met(scalar(told.value)):
         # It stood in the way of something else, such as the heat of a trip at that speed.
         say = f"{wish.label} {wish.limit:g}{_unit(wish)}: without this wish something would do."
-        return Relaxed(wish=wish.id, label=wish.label, unit=wish.unit, limit=wish.limit,
-                       to=told.value, say=say)  # fmt: skip
+        return Relaxed(
+            wish=wish.id, label=wish.label, unit=wish.unit, limit=wish.limit, to=told.value, say=say
+        )
     gap = abs(told.value - wish.limit)
     figure, by = f"{told.value:.4g}{_unit(wish)}", f"{gap:.3g}{_unit(wish)}"
     say = f"{wish.label}: {figure} would do, {by} less than the {wish.limit:g} asked for."
@@ -95,8 +96,9 @@ def _nearest(brief: Brief, freer: Brief, shelf: Shelf, wish: Wished) -> Relaxed 
         say = (
             f"{wish.label}: allowing {figure} would do, {by} more than the {wish.limit:g} allowed."
         )
-    return Relaxed(wish=wish.id, label=wish.label, unit=wish.unit, limit=wish.limit,
-                   to=told.value, say=say)  # fmt: skip
+    return Relaxed(
+        wish=wish.id, label=wish.label, unit=wish.unit, limit=wish.limit, to=told.value, say=say
+    )
 
 
 def _unit(wish: Wished) -> str:

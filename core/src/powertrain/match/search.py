@@ -24,15 +24,15 @@ from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
 from powertrain.load.traction import Grip
-from powertrain.match.bounds import Stretches
+from powertrain.match.bounds import RatioIntervals
 from powertrain.match.candidates import Candidates
 from powertrain.match.gearings import GearingColumns
-from powertrain.match.group_loop import GroupLoop, Unrecordable, pieces
-from powertrain.match.groups import Trios
+from powertrain.match.group_loop import GroupLoop, Untraceable, pieces
+from powertrain.match.groups import PartSets
 from powertrain.match.options import Options
+from powertrain.match.prefilter import Prefilter, level
 from powertrain.match.questions import Questions, kept
-from powertrain.match.ranking import Best, Front, Worth, counts_as_margin, worth_of
-from powertrain.match.rough import Rough, level
+from powertrain.match.ranking import Best, ParetoFront, Worth, counts_as_margin, worth_of
 from powertrain.match.tally import Tally
 from powertrain.match.wish import Wished
 from powertrain.operating.free import held
@@ -65,9 +65,15 @@ class Search:
     """One search; `steps` does it, and may be left at any of its pauses."""
 
     def __init__(
-        self, brief: Brief, shelf: Shelf, *, best: int = 50, favour: Wished | None = None,
-        loops_from: int | None = WORTH_A_LOOP, without: str | None = None,
-    ) -> None:  # fmt: skip
+        self,
+        brief: Brief,
+        shelf: Shelf,
+        *,
+        best: int = 50,
+        favour: Wished | None = None,
+        loops_from: int | None = WORTH_A_LOOP,
+        without: str | None = None,
+    ) -> None:
         """Read the options; nothing is solved yet.
 
         Parameters
@@ -88,7 +94,7 @@ class Search:
         self.brief = brief
         self.options = Options.of(brief, shelf)
         self.tally = Tally(self.options.considered)
-        self.best, self.front = Best.empty(best), Front.empty()
+        self.best, self.front = Best.empty(best), ParetoFront.empty()
         self.questions = Questions(brief, without)
         self.in_loops = 0
         """How many candidates were solved in compiled loops."""
@@ -104,7 +110,7 @@ class Search:
 
     def steps(self) -> Iterator[Tally]:
         """Yield the tally after each block of candidates."""
-        rough = Rough(self.brief, self.options, self.questions, self.tally)
+        rough = Prefilter(self.brief, self.options, self.questions, self.tally)
         waiting: list[tuple[int, Iterator[Tally]]] = []
         for trios, found in rough.groups():
             count = int(found.counts.sum())
@@ -130,7 +136,7 @@ class Search:
 
     # Candidates
 
-    def _solve(self, trios: Trios, found: Stretches, geared: Keys) -> Iterator[Tally]:
+    def _solve(self, trios: PartSets, found: RatioIntervals, geared: Keys) -> Iterator[Tally]:
         """Solve what the bounds let through, a bounded number of candidates written out at once."""
         parts = np.cumsum(found.counts) // MOST_AT_ONCE
         loop: GroupLoop | None = None
@@ -159,7 +165,7 @@ class Search:
                 for begin, end in pieces(row):
                     yield self._in_a_loop(loop, trios, row[begin:end], gear[begin:end])
 
-    def _strong(self, trios: Trios, row: Keys, gear: Keys) -> tuple[Keys, Keys]:
+    def _strong(self, trios: PartSets, row: Keys, gear: Keys) -> tuple[Keys, Keys]:
         """Return the candidates whose teeth stand a full-throttle start, and whose kind fits."""
         passes = np.ones(len(row), bool)
         if self.brief.owned.gearing is None:
@@ -171,11 +177,11 @@ class Search:
         self.tally.to_solve -= int(np.count_nonzero(~passes))
         return row[passes], gear[passes]
 
-    def _geared_as_it_mounts(self, trios: Trios, row: Keys, gear: Keys) -> Mask:
+    def _geared_as_it_mounts(self, trios: PartSets, row: Keys, gear: Keys) -> Mask:
         """Return where a hub motor has no gearing, and another motor has one."""
         return np.asarray(self._hub[trios.motor[row]] == (self.options.gearings.stages[gear] == 0))
 
-    def _start_nm(self, trios: Trios, row: Keys, gear: Keys) -> Array:
+    def _start_nm(self, trios: PartSets, row: Keys, gear: Keys) -> Array:
         """Return the torque of all shafts together at a full-throttle start.
 
         Standing still it is that of motor, controller and pack alone, or what the tyres hold.
@@ -201,7 +207,7 @@ class Search:
         return columns
 
     def _solved(
-        self, trios: Trios, row: Keys, gear: Keys, solve: Callable[[CompiledBuild], Results]
+        self, trios: PartSets, row: Keys, gear: Keys, solve: Callable[[CompiledBuild], Results]
     ) -> Candidates:
         """Return candidates with what `solve` tells of them."""
         columns = self._gears(gear)
@@ -217,13 +223,13 @@ class Search:
 
     # Step by step
 
-    def _step_by_step(self, trios: Trios, row: Keys, gear: Keys) -> Tally:
+    def _step_by_step(self, trios: PartSets, row: Keys, gear: Keys) -> Tally:
         self.tally.solved += len(row)
         left = self._steady(trios, row, gear)
         self._searched(trios, row[left], gear[left])
         return self.tally
 
-    def _steady(self, trios: Trios, row: Keys, gear: Keys) -> Keys:
+    def _steady(self, trios: PartSets, row: Keys, gear: Keys) -> Keys:
         """Return the places of candidates that pass everything which needs no search."""
         alive = np.ones(len(row), bool)
         said = trios.stated(self.brief, row, self._gears(gear).of_build())
@@ -238,7 +244,7 @@ class Search:
             passed = self.tally.sieve(passed, passes, reason)
         return left[passed]
 
-    def _searched(self, trios: Trios, row: Keys, gear: Keys) -> None:
+    def _searched(self, trios: PartSets, row: Keys, gear: Keys) -> None:
         """Solve candidates wholly; rank those that are feasible."""
         if not len(row):
             return
@@ -253,10 +259,10 @@ class Search:
         points = np.column_stack([seen.price, seen.added_kg, -filled(told.margin, alive.shape)])
         self._rank(trios, row, gear, np.flatnonzero(alive), told.score, points)
 
-    def _whole(self, trios: Trios, row: Keys, gear: Keys, *, timed: bool) -> Candidates:
+    def _whole(self, trios: PartSets, row: Keys, gear: Keys, *, timed: bool) -> Candidates:
         return self._solved(trios, row, gear, partial(searched_results, timed=timed))
 
-    def _free_of_stops(self, seen: Candidates, trios: Trios, row: Keys, gear: Keys) -> Mask:
+    def _free_of_stops(self, seen: Candidates, trios: PartSets, row: Keys, gear: Keys) -> Mask:
         """Return which candidates no rule stops; those that a bound on the launch would, timed."""
         before = Counter(self.tally.rejected)
         alive = self._unstopped(seen)
@@ -274,21 +280,21 @@ class Search:
 
     # All at once
 
-    def _loop(self, trios: Trios) -> GroupLoop | None:
-        """Return the group's compiled loop, None where solving it can't be recorded."""
+    def _loop(self, trios: PartSets) -> GroupLoop | None:
+        """Return the group's compiled loop, None where solving it can't be traced."""
         # Recording makes many small objects that all live on; looking for dead ones among them
         # takes a quarter of the time.
         collects = gc.isenabled()
         gc.disable()
         try:
             return GroupLoop(self.brief, self.questions, trios, self._worth)
-        except Unrecordable:
+        except Untraceable:
             return None
         finally:
             if collects:
                 gc.enable()
 
-    def _in_a_loop(self, loop: GroupLoop, trios: Trios, row: Keys, gear: Keys) -> Tally:
+    def _in_a_loop(self, loop: GroupLoop, trios: PartSets, row: Keys, gear: Keys) -> Tally:
         self.tally.solved += len(row)
         self.in_loops += len(row)
         found = loop.solve(row, self._gears(gear))
@@ -324,7 +330,7 @@ class Search:
         return nearness
 
     def _rank(
-        self, trios: Trios, row: Keys, gear: Keys, left: Keys, score: Array, points: Array
+        self, trios: PartSets, row: Keys, gear: Keys, left: Keys, score: Array, points: Array
     ) -> None:
         """Take the feasible ones among candidates, which are `left`, into the order."""
         self.tally.feasible += len(left)

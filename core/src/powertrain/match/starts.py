@@ -14,7 +14,7 @@ DRIVE_SHARE = 0.05
 
 
 @dataclass(frozen=True)
-class Start:
+class StartingBrief:
     """A brief to begin from."""
 
     id: str
@@ -24,19 +24,21 @@ class Start:
 
 
 @cache
-def start_briefs() -> tuple[Start, ...]:
+def start_briefs() -> tuple[StartingBrief, ...]:
     """Return a brief for every archetype that goes by wheels of a size the shelf can drive."""
     return tuple(_start(archetype) for archetype in all_archetypes())
 
 
-def _start(archetype: Archetype) -> Start:
+def _start(archetype: Archetype) -> StartingBrief:
     build = archetype.document
     top_kmh = float(kmh_from_mps(glance(build).states["top_speed"].speed_mps))
     least = float(f"{0.85 * top_kmh:.2g}")
     said = build.moments
-    hill = {"grade_pct": said.climb_grade_pct or 6.0,
-            "speed_kmh": float(f"{said.climb_speed_kmh or 0.4 * least:.2g}"),
-            "length_m": said.climb_length_m or 200.0}  # fmt: skip
+    hill = {
+        "grade_pct": said.climb_grade_pct or 6.0,
+        "speed_kmh": float(f"{said.climb_speed_kmh or 0.4 * least:.2g}"),
+        "length_m": said.climb_length_m or 200.0,
+    }
     document = {
         "format": FORMAT,
         "name": archetype.title,
@@ -52,4 +54,4 @@ def _start(archetype: Archetype) -> Start:
             "cruise_kmh": float(f"{said.cruise_kmh or 0.7 * least:.2g}"),
         },
     }
-    return Start(archetype.id, archetype.title, archetype.say, check_model(Brief, document))
+    return StartingBrief(archetype.id, archetype.title, archetype.say, check_model(Brief, document))

@@ -29,7 +29,7 @@ class FedByController:
         return scalar(np.inf)
 
     @property
-    def weakening_rad_s(self) -> Array:
+    def base_speed_rad_s(self) -> Array:
         """Return infinity: nothing weakens its field from outside."""
         return scalar(np.inf)
 

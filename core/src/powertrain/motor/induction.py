@@ -153,7 +153,7 @@ class Induction:
         return self.most_a * DC_PER_PEAK
 
     @property
-    def weakening_rad_s(self) -> Array:
+    def base_speed_rad_s(self) -> Array:
         """Return the base speed: where the volts begin to bind at the most amps."""
         d, q = self._full()
         # (R d - w L_l q)^2 + (R q + w L_s d)^2 = V^2, a square in w.
@@ -187,7 +187,7 @@ class Induction:
         """
         full = replace(self, phase_v=open_circuit_v * PHASE_PER_DC_VOLT)
         d, q = self._full()
-        power_w = full._torque_per_square() * d * q * full.weakening_rad_s + full._copper_w(d, q)
+        power_w = full._torque_per_square() * d * q * full.base_speed_rad_s + full._copper_w(d, q)
         with np.errstate(divide="ignore", invalid="ignore"):
             sagged_v = open_circuit_v - power_w / open_circuit_v * source_ohm
         volts = np.maximum(sagged_v, 0.5 * open_circuit_v)
@@ -203,7 +203,7 @@ class Induction:
 
     def corners_rad_s(self) -> tuple[Array, ...]:
         """Return base speed, the speed where the inverter begins to fade, and its end."""
-        return (self.weakening_rad_s, self.top_rad_s * (1 - FADE), self.top_rad_s)
+        return (self.base_speed_rad_s, self.top_rad_s * (1 - FADE), self.top_rad_s)
 
     def _full(self) -> tuple[Array, Array]:
         """Return flux and torque amps at the inverter's most, its volts not asked."""
@@ -422,6 +422,6 @@ class Induction:
         _, q = self._at_product(speed_rad_s, self._product(speed_rad_s, current_a))
         return 1.5 * self.rotor_ohm * q * q
 
-    def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
+    def no_load_loss_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return T_loss w."""
         return self.drag_nm * speed_rad_s

@@ -7,7 +7,7 @@ import numpy as np
 
 from powertrain.arrays import scalar
 from powertrain.motor.induction import Induction
-from powertrain.motor.packaged import Packaged
+from powertrain.motor.packaged import InverterMotor
 from powertrain.motor.permanent_magnet import PermanentMagnet
 from powertrain.motor.protocol import Motor
 from powertrain.motor.series_wound import SeriesWound
@@ -18,7 +18,7 @@ from powertrain.stated import Stated
 KINDS: Mapping[str, Any] = {
     "permanent_magnet": PermanentMagnet,
     "series_wound": SeriesWound,
-    "packaged": Packaged,
+    "packaged": InverterMotor,
     "induction": Induction,
 }
 

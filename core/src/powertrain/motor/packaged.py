@@ -31,7 +31,7 @@ FADE = 0.02
 
 
 @dataclass(frozen=True)
-class Packaged:
+class InverterMotor:
     """Constants of one motor; see `powertrain.motor.protocol.Motor` for the methods.
 
     The amps are DC-equivalent: as many as take the greatest power from the base volts.
@@ -52,7 +52,7 @@ class Packaged:
     """What stands for an unknown copper loss: it counts where it is more than all others."""
 
     @classmethod
-    def of(cls, said: Stated) -> "Packaged":
+    def of(cls, said: Stated) -> "InverterMotor":
         """Return the motor that a document describes."""
         base_rad_s = said.number("base_rpm") / RPM_PER_RAD_S
         torque_nm = said.number("peak_torque_nm")
@@ -144,7 +144,7 @@ class Packaged:
         return self.peak_current_a
 
     @property
-    def weakening_rad_s(self) -> Array:
+    def base_speed_rad_s(self) -> Array:
         """Return the base speed at the pack's volts."""
         return self.base_rad_s
 
@@ -156,15 +156,15 @@ class Packaged:
         with np.errstate(divide="ignore"):
             return self.constant_nm_per_a * self.peak_current_a / np.sqrt(heat_w)
 
-    def timed(self, timing: Timing) -> "Packaged":
+    def timed(self, timing: Timing) -> "InverterMotor":
         """Return itself: its inverter sets the timing."""
         return self
 
-    def wide_open(self) -> "Packaged":
+    def wide_open(self) -> "InverterMotor":
         """Return itself: its envelope is that of full throttle."""
         return self
 
-    def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "Packaged":
+    def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "InverterMotor":
         """Return the motor with its base speed moved to the volts that the pack holds there.
 
         At the base speed the power goes with the volts, so the pack's current is one constant
@@ -256,7 +256,7 @@ class Packaged:
         heat_w: Array = (self._fed_v(speed_rad_s, current_a) - self._emf_v(speed_rad_s)) * current_a
         return heat_w
 
-    def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
+    def no_load_loss_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return iron and windage."""
         return self._drag(speed_rad_s) * speed_rad_s
 

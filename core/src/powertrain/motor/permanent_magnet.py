@@ -181,8 +181,9 @@ class PermanentMagnet(FedByController):
             per = slow * self.boost / self._window
             inside = (slow - per * self.boost_from_rad_s) / (1.0 - per)
         within = np.where(per < 1.0, inside, fast)
-        return np.where(slow <= self.boost_from_rad_s, slow,
-                        np.where(fast >= self.boost_to_rad_s, fast, within))  # fmt: skip
+        return np.where(
+            slow <= self.boost_from_rad_s, slow, np.where(fast >= self.boost_to_rad_s, fast, within)
+        )
 
     def corners_rad_s(self) -> tuple[Array, ...]:
         """Return the ends of the window of boost, where there is one."""
@@ -267,7 +268,7 @@ class PermanentMagnet(FedByController):
         """Return |I| V_brush."""
         return np.abs(current_a) * self.brush_drop_v
 
-    def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
+    def no_load_loss_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return k I0 w."""
         return self._constant(speed_rad_s) * self.loss_current_a(speed_rad_s) * speed_rad_s
 

@@ -40,7 +40,7 @@ class Motor(Protocol):
         ...
 
     @property
-    def weakening_rad_s(self) -> Array:
+    def base_speed_rad_s(self) -> Array:
         """Speed above which the volts, not the amps, set the torque at its own current limit."""
         ...
 
@@ -119,6 +119,6 @@ class Motor(Protocol):
         """Return the heat at the brushes, or in the inverter that the motor came with."""
         ...
 
-    def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
+    def no_load_loss_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return what iron, bearings and air take because the shaft turns."""
         ...

@@ -196,6 +196,6 @@ class SeriesWound(FedByController):
         """Return |I| V_brush."""
         return np.abs(current_a) * self.brush_drop_v
 
-    def turning_heat_w(self, speed_rad_s: Array, current_a: Array) -> Array:
+    def no_load_loss_w(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return T_loss w."""
         return self.drag_nm * speed_rad_s

@@ -206,7 +206,7 @@ def _in_gear(drive: Drive, output_rad_s: Array, situation: Array, gear: Array) -
     speed_rad_s = drive.motor_rad_s(output_rad_s)
     current_a, battery_a, held, over = _currents(drive, speed_rad_s)
     limited_by = np.where(over, Limit.BATTERY_CURRENT, np.where(held, Limit.MOTOR_CURRENT, 0))
-    weak = ~over & (speed_rad_s > motor.weakening_rad_s)
+    weak = ~over & (speed_rad_s > motor.base_speed_rad_s)
     limited_by = np.where(weak, Limit.VOLTAGE, limited_by)
     torque_nm = motor.shaft_torque_nm(speed_rad_s, current_a)
     output = drive.output_nm(torque_nm)

@@ -14,7 +14,7 @@ from powertrain.operating.full_throttle import (
     output_nm,
 )
 from powertrain.operating.peaks import SHIFTS, Peaks, peaks_of
-from powertrain.recorded.numbers import is_recorded
+from powertrain.tracing.traced import is_traced
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
 _POINTS, _WEIGHTS = np.polynomial.legendre.leggauss(4)
@@ -58,7 +58,7 @@ def launch_with_peaks(drive: Drive, to_mps: Array, top_mps: Array) -> tuple[Laun
     to, top = (drive.output_at_mps(floats(speed)) for speed in (to_mps, top_mps))
     shape = np.broadcast_shapes(shape_of(drive), to.shape, top.shape)
     corners = np.sort(corners_to(drive, shape, np.maximum(to, top)), axis=-1)
-    if not is_recorded(corners):
+    if not is_traced(corners):
         corners = _used(corners)
     to, top = (np.broadcast_to(speed, shape)[..., None] for speed in (to, top))
     along = with_axis(drive)
@@ -162,7 +162,7 @@ def _ends(drive: Drive, to: Array) -> Array:
     """Return the ends of the smooth parts of a launch to an output speed, along a last axis."""
     shape = np.broadcast_shapes(shape_of(drive), to.shape)
     inner = np.sort(corners_to(drive, shape, to), axis=-1)
-    if not is_recorded(inner):
+    if not is_traced(inner):
         inner = _used(inner)
     last = np.broadcast_to(to, shape)[..., None]
     return np.concatenate([np.zeros_like(last), inner, last], axis=-1)

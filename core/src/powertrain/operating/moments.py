@@ -57,7 +57,7 @@ class Moment:
 
 
 @dataclass(frozen=True)
-class Moments:
+class MomentStates:
     """All five, with the launch as it runs from standstill."""
 
     launch: Moment
@@ -80,7 +80,7 @@ class Moments:
         return (self.launch, self.climb, self.cruise, self.top_speed, self.wheels_up)
 
 
-def moments_of(settings: MomentSettings, drive: Drive, *, fine: bool = True) -> Moments:
+def moments_of(settings: MomentSettings, drive: Drive, *, fine: bool = True) -> MomentStates:
     """Return the five moments of a drive, or of an array of drives that vary one build.
 
     What the document leaves open is chosen from the first drive of the array and is the same for
@@ -103,7 +103,7 @@ def moments_of(settings: MomentSettings, drive: Drive, *, fine: bool = True) -> 
     launching, run, peaks = _launch(drive, targets, flat, fine)
     always = np.ones(np.shape(flat.speed_mps), bool)
     free = free_running_full(drive)
-    return Moments(
+    return MomentStates(
         launch=launching,
         climb=_climb(drive, targets, hill),
         cruise=_cruise(drive, targets, flat),
@@ -117,7 +117,7 @@ def moments_of(settings: MomentSettings, drive: Drive, *, fine: bool = True) -> 
     )
 
 
-def steady_moments(settings: MomentSettings, drive: Drive) -> Moments:
+def steady_moments(settings: MomentSettings, drive: Drive) -> MomentStates:
     """Return what can be told of many drives without any search: cruise, and a climb at a speed.
 
     Cruise stands in for the others, so that a limit that is passed here is passed in the whole
@@ -135,7 +135,7 @@ def steady_moments(settings: MomentSettings, drive: Drive) -> Moments:
     return _standing_in(cruise, targets, climb=climb)
 
 
-def searched_moments(settings: MomentSettings, drive: Drive, *, timed: bool) -> Moments:
+def searched_moments(settings: MomentSettings, drive: Drive, *, timed: bool) -> MomentStates:
     """Return the moments of many drives that need not be alike.
 
     A climb at a stated speed is not searched for the fastest one; `timed` says whether the
@@ -159,7 +159,7 @@ def searched_moments(settings: MomentSettings, drive: Drive, *, timed: bool) -> 
         run = launch_at_most(drive, targets.launch_to_mps)
         peaks = peaks_to(drive, flat.speed_mps)
     state = state_at_full_throttle(drive, drive.output_at_mps(halfway_mps), drive.load.usual)
-    return Moments(
+    return MomentStates(
         launch=Moment("launch", state, None, 0.0, False, np.isfinite(run.time_s)),
         climb=climb,
         cruise=told.cruise,
@@ -179,7 +179,7 @@ def _guess(drive: Drive) -> Array:
     return np.where(np.isfinite(fastest) & (fastest > 0), HILLS_NEAR * fastest, FAR_MPS)
 
 
-def wheels_up_moments(settings: MomentSettings, drive: Drive) -> Moments:
+def wheels_up_moments(settings: MomentSettings, drive: Drive) -> MomentStates:
     """Return the wheels in the air, which stand in for all other moments too."""
     free = free_running_full(drive)
     told = _told("wheels_up", free, np.ones(np.shape(free.speed_mps), bool))
@@ -190,8 +190,8 @@ def _told(which: MomentId, state: State, met: NDArray[np.bool_]) -> Moment:
     return Moment(which, state, None, 0.0, False, met)
 
 
-def _standing_in(told: Moment, targets: MomentTargets, climb: Moment) -> Moments:
-    return Moments(
+def _standing_in(told: Moment, targets: MomentTargets, climb: Moment) -> MomentStates:
+    return MomentStates(
         launch=replace(told, id="launch"),
         climb=replace(climb, id="climb"),
         cruise=replace(told, id="cruise"),

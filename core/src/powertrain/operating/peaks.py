@@ -9,7 +9,7 @@ from powertrain.arrays import Array, floats, shape_of, with_axis
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import FullThrottle, corners_to, full_throttle
 from powertrain.operating.state import State
-from powertrain.recorded.numbers import is_recorded
+from powertrain.tracing.traced import is_traced
 
 SHIFTS = np.linspace(0.0, 1.0, 14)[1:-1]
 """Shares of top speed looked at in between where gears are changed, which may be at any."""
@@ -52,7 +52,7 @@ def _looked_at(drive: Drive, top: Array) -> Array:
     shape = np.broadcast_shapes(shape_of(drive), top.shape)
     last = np.broadcast_to(top, shape)[..., None]
     columns = corners_to(drive, shape, top)
-    if not is_recorded(columns):
+    if not is_traced(columns):
         columns = columns[..., np.any(columns > 0, axis=tuple(range(columns.ndim - 1)))]
     found = [np.zeros_like(last), columns, last]
     if len(drive.train.gears) > 1:

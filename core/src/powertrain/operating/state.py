@@ -15,7 +15,7 @@ from powertrain.operating.full_throttle import (
     motor_side_power_w,
 )
 from powertrain.operating.limits import Limit
-from powertrain.recorded.numbers import is_recorded
+from powertrain.tracing.traced import is_traced
 from powertrain.units import rpm_from_rad_s
 
 ONE = scalar(1.0)
@@ -56,7 +56,7 @@ class State:
     controller_heat_w: Array
     copper_heat_w: Array
     brush_heat_w: Array
-    turning_heat_w: Array
+    no_load_loss_w: Array
     shaft_w: Array
     stage_losses_w: tuple[Array, ...]
     output_w: Array
@@ -82,7 +82,7 @@ class State:
     @property
     def motor_heat_w(self) -> Array:
         """All heat of all motors."""
-        return self.copper_heat_w + self.brush_heat_w + self.turning_heat_w
+        return self.copper_heat_w + self.brush_heat_w + self.no_load_loss_w
 
 
 def state_at(
@@ -133,7 +133,7 @@ def state_at(
         controller_heat_w=path_heat_w + battery_v * drive.controller.standby_a,
         copper_heat_w=n * motor.copper_heat_w(motor_current_a),
         brush_heat_w=n * motor.brush_heat_w(motor_rad_s, motor_current_a),
-        turning_heat_w=n * motor.turning_heat_w(motor_rad_s, motor_current_a),
+        no_load_loss_w=n * motor.no_load_loss_w(motor_rad_s, motor_current_a),
         shaft_w=shaft_w,
         stage_losses_w=drive.train.stage_losses_w(shaft_w),
         output_w=output_w,
@@ -169,8 +169,10 @@ def greatest_power(drive: Drive) -> tuple[Array, Array]:
     speeds: Array = points * np.where(ends, fastest, 1.0)
     states = state_at_full_throttle(drive, speeds, np.zeros(speeds.shape))
     at = np.argmax(states.shaft_w, axis=0, keepdims=True)
-    found = (np.take_along_axis(filled(of, speeds.shape), at, axis=0)[0]
-             for of in (states.shaft_w, states.motor_rpm))  # fmt: skip
+    found = (
+        np.take_along_axis(filled(of, speeds.shape), at, axis=0)[0]
+        for of in (states.shaft_w, states.motor_rpm)
+    )
     watts, rpm = (np.where(ends, value, np.nan) for value in found)
     return watts, rpm
 
@@ -188,7 +190,7 @@ def state_at_torque(
     nothing = np.full(np.shape(current_a), Limit.NOTHING, np.int8)
     most_a = np.minimum(drive.controller.regen_limit_a, drive.pack.charge_a)
     over = battery_a < -most_a
-    if is_recorded(over) or not np.any(over):
+    if is_traced(over) or not np.any(over):
         return state_at(drive, output_rad_s, situation, current_a, battery_a, nothing, gear)
     # The brakes take what may not go into the pack.
     most_a = np.where(over, most_a, 0.0)

@@ -16,8 +16,8 @@ from powertrain.operating.full_throttle import (
 )
 from powertrain.operating.limits import Limit
 from powertrain.operating.state import State, state_at_full_throttle
-from powertrain.recorded.numbers import is_recorded, left_over
 from powertrain.roots import falling_root, root_near
+from powertrain.tracing.traced import is_traced, set_aside
 
 NEAR_ENOUGH, NEAR_STEPS = 1e-6, 4
 """Torque left over at a variant's top speed, as a share of what the load asks, and the steps of
@@ -56,19 +56,19 @@ def top_speed_rad_s(drive: Drive, situation: Array, near: Array | None = None) -
 
     spare_nm = _spare(drive, situation)
     if near is not None:
-        exact = near.size <= FEW and not is_recorded(near)
+        exact = near.size <= FEW and not is_traced(near)
         found, missed = _near(drive, situation, near, exact, EXACT_STEPS if exact else NEAR_STEPS)
         missed = missed | (found > ceiling)
-        if left_over(missed):
+        if set_aside(missed):
             rest, some, of_some, _ = _where(missed, drive, situation, ceiling)
             stuck = _spare(some, of_some)(np.zeros(of_some.shape)) <= 0
             found[rest] = np.where(stuck, 0.0, found[rest])
             missed[rest] = ~stuck
-        if left_over(missed) and not exact:
+        if set_aside(missed) and not exact:
             rest, some, of_some, most = _where(missed, drive, situation, ceiling)
             again = _near(some, of_some, near[rest], False, EXACT_STEPS)
             found[rest], missed[rest] = again[0], again[1] | (again[0] > most)
-        if left_over(missed):
+        if set_aside(missed):
             rest, some, of_some, _ = _where(missed, drive, situation, ceiling)
             found[rest] = top_speed_rad_s(some, of_some)
         return found

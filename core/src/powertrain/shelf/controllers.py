@@ -15,14 +15,33 @@ CAPACITORS_V = (6.3, 10.0, 16.0, 25.0, 35.0, 50.0, 63.0, 80.0, 100.0, 160.0, 200
 
 MODEL_BRUSHED = ((8.5, 12, 40), (8.5, 25, 60), (12.7, 40, 90), (16.9, 60, 150))
 MODEL_BRUSHLESS = (
-    (12.7, 25, 50), (12.7, 45, 90), (16.9, 60, 120), (16.9, 90, 180), (25.3, 80, 160),
-    (25.3, 120, 240), (33.7, 150, 300), (50.5, 120, 240), (50.5, 200, 400),
-)  # fmt: skip
+    (12.7, 25, 50),
+    (12.7, 45, 90),
+    (16.9, 60, 120),
+    (16.9, 90, 180),
+    (25.3, 80, 160),
+    (25.3, 120, 240),
+    (33.7, 150, 300),
+    (50.5, 120, 240),
+    (50.5, 200, 400),
+)
 """Volts, amps for long, amps for a few seconds: scale-model controllers. The brushless ones hold
 their amps to what is set, the brushed ones to what they stand."""
 
-BOARD = ((30.0, 25), (42.5, 30), (50.5, 50), (50.5, 80), (60.0, 60), (60.0, 100),
-         (75.0, 80), (75.0, 150), (92.0, 120), (92.0, 220), (126.0, 200), (126.0, 350))  # fmt: skip
+BOARD = (
+    (30.0, 25),
+    (42.5, 30),
+    (50.5, 50),
+    (50.5, 80),
+    (60.0, 60),
+    (60.0, 100),
+    (75.0, 80),
+    (75.0, 150),
+    (92.0, 120),
+    (92.0, 220),
+    (126.0, 200),
+    (126.0, 350),
+)
 """Volts and motor amps for long: programmable, with sensors, for boards, cycles and carts."""
 
 TWIN_BOARD = ((42.5, 40), (50.5, 50), (60.0, 60), (75.0, 80))
@@ -76,7 +95,9 @@ def _model(drives: str, maker: str, volts: float, amps: float, burst: float) -> 
     brushed = drives == "brushed"
     name = f"{maker} {'B' if brushed else 'L'}{amps}-{volts:.0f}"
     return _part(
-        name, drives, not brushed,
+        name,
+        drives,
+        not brushed,
         {
             "motor_current_limit_a": float(burst),
             "resistance_ohm": float(f"{0.13 / amps:.2g}"),
@@ -93,7 +114,7 @@ def _model(drives: str, maker: str, volts: float, amps: float, burst: float) -> 
             **({} if brushed else {"max_erpm": 240000.0}),
             **_sized(volts, 0.5 * amps),
         },
-    )  # fmt: skip
+    )
 
 
 def _programmable(
@@ -104,7 +125,9 @@ def _programmable(
     name = f"{maker} {'D' if brushed else 'T'}{twin}{amps}-{volts:.0f}"
     more = 1.0 if outputs == 1 else 1.7
     return _part(
-        name, drives, True,
+        name,
+        drives,
+        True,
         {
             "resistance_ohm": float(f"{0.13 / amps:.2g}"),
             "switching_loss_v": 0.1,
@@ -125,13 +148,15 @@ def _programmable(
             **({} if brushed else {"max_erpm": 120000.0}),
             **_sized(volts, more * amps),
         },
-    )  # fmt: skip
+    )
 
 
 def _switch_box(volts: float, amps: float) -> ControllerPart:
     """Return contactor, pre-charge, fuse and shunt: what a motor with its own inverter needs."""
     return _part(
-        f"Withyvane K{amps}-{volts:.0f}", "packaged", True,
+        f"Withyvane K{amps}-{volts:.0f}",
+        "packaged",
+        True,
         {
             "resistance_ohm": float(f"{0.05 / amps:.2g}"),
             "standby_current_a": 0.4,
@@ -143,7 +168,7 @@ def _switch_box(volts: float, amps: float) -> ControllerPart:
             "price": _price(volts, 0.3 * amps, 1.3),
             **_sized(volts, 0.3 * amps),
         },
-    )  # fmt: skip
+    )
 
 
 def _part(name: str, drives: str, settable: bool, document: dict[str, Any]) -> ControllerPart:

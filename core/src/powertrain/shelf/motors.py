@@ -39,22 +39,69 @@ class Kind:
 
 BRUSHLESS: dict[str, Any] = {"commutation": "brushless"}
 KINDS: dict[Build, Kind] = {
-    "ferrite": Kind(0.012, 0.12, 40.0, 32.0, 0.75,
-                    {"commutation": "brushed", "brush_drop_v": 0.3, "insulation_class": "B",
-                     "slots": 5, "max_case_c": 90.0}),
-    "outrunner": Kind(0.06, 0.04, 70.0, 95.0, 0.8,
-                      {**BRUSHLESS, "poles": 14, "slots": 12, "insulation_class": "F",
-                       "max_case_c": 100.0}, 2500.0),
-    "inrunner": Kind(0.03, 0.05, 70.0, 210.0, 0.85,
-                     {**BRUSHLESS, "poles": 4, "sensor": "hall", "insulation_class": "H",
-                      "max_case_c": 100.0}),
-    "mid_drive": Kind(0.06, 0.035, 60.0, 70.0, 0.85,
-                      {**BRUSHLESS, "poles": 10, "slots": 12, "sensor": "hall",
-                       "insulation_class": "F", "max_case_c": 110.0}, 1500.0),
-    "hub": Kind(0.14, 0.04, 30.0, 42.0, 0.9,
-                {**BRUSHLESS, "poles": 46, "slots": 51, "sensor": "hall",
-                 "insulation_class": "F", "max_case_c": 100.0}),
-}  # fmt: skip
+    "ferrite": Kind(
+        0.012,
+        0.12,
+        40.0,
+        32.0,
+        0.75,
+        {
+            "commutation": "brushed",
+            "brush_drop_v": 0.3,
+            "insulation_class": "B",
+            "slots": 5,
+            "max_case_c": 90.0,
+        },
+    ),
+    "outrunner": Kind(
+        0.06,
+        0.04,
+        70.0,
+        95.0,
+        0.8,
+        {**BRUSHLESS, "poles": 14, "slots": 12, "insulation_class": "F", "max_case_c": 100.0},
+        2500.0,
+    ),
+    "inrunner": Kind(
+        0.03,
+        0.05,
+        70.0,
+        210.0,
+        0.85,
+        {**BRUSHLESS, "poles": 4, "sensor": "hall", "insulation_class": "H", "max_case_c": 100.0},
+    ),
+    "mid_drive": Kind(
+        0.06,
+        0.035,
+        60.0,
+        70.0,
+        0.85,
+        {
+            **BRUSHLESS,
+            "poles": 10,
+            "slots": 12,
+            "sensor": "hall",
+            "insulation_class": "F",
+            "max_case_c": 110.0,
+        },
+        1500.0,
+    ),
+    "hub": Kind(
+        0.14,
+        0.04,
+        30.0,
+        42.0,
+        0.9,
+        {
+            **BRUSHLESS,
+            "poles": 46,
+            "slots": 51,
+            "sensor": "hall",
+            "insulation_class": "F",
+            "max_case_c": 100.0,
+        },
+    ),
+}
 
 
 @dataclass(frozen=True)
@@ -254,9 +301,11 @@ def motors() -> Iterator[MotorPart]:
         for kv in can.kvs:
             name = f"{can.maker} {can.code}-{kv:g}"
             yield _part(
-                name, wound(can, kv), f"{can.maker} {can.code}",
+                name,
+                wound(can, kv),
+                f"{can.maker} {can.code}",
                 "hub" if can.kind == "hub" else "shaft",
-            )  # fmt: skip
+            )
     for old in OLD:
         for constant in old.constants:
             document = series_wound(old, constant)

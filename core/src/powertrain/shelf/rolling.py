@@ -34,26 +34,85 @@ PINIONS, SPROCKETS = tuple(range(9, 31)), tuple(range(9, 26))
 """Every size of small pitches is sold."""
 
 TEETH = (
-    Teeth("Lockgate M05", "spur", 0.5, 0.97, 4.0, PINIONS, (46, 52, 60, 68, 76, 90),
-          (("face_mm", 4.0), ("allowed_stress_mpa", 60.0)), 1.2e-6),
-    Teeth("Lockgate M08", "spur", 0.8, 0.97, 6.0, PINIONS, (44, 46, 50, 56, 66),
-          (("face_mm", 6.0), ("allowed_stress_mpa", 150.0))),
-    Teeth("Lockgate M10", "spur", 1.0, 0.975, 8.0, PINIONS, (40, 46, 54, 72),
-          (("face_mm", 8.0), ("allowed_stress_mpa", 250.0))),
-    Teeth("Lockgate M20", "spur", 2.0, 0.975, 16.0, (12, 15, 20), (40, 50, 60),
-          (("face_mm", 16.0), ("allowed_stress_mpa", 250.0))),
-    Teeth("Lockgate T3", "belt", 3.0, 0.96, 9.0, (14, 16, 20), (36, 48, 60),
-          (("allowed_pull_n", 90.0),), 2.7e-6),
-    Teeth("Lockgate T5", "belt", 5.0, 0.965, 15.0, (14, 16, 18, 20), (36, 48, 60, 72),
-          (("allowed_pull_n", 420.0),), 2.7e-6),
-    Teeth("Lockgate T8", "belt", 8.0, 0.97, 30.0, (22, 28, 34), (56, 80, 112),
-          (("allowed_pull_n", 1500.0),), 2.7e-6),
+    Teeth(
+        "Lockgate M05",
+        "spur",
+        0.5,
+        0.97,
+        4.0,
+        PINIONS,
+        (46, 52, 60, 68, 76, 90),
+        (("face_mm", 4.0), ("allowed_stress_mpa", 60.0)),
+        1.2e-6,
+    ),
+    Teeth(
+        "Lockgate M08",
+        "spur",
+        0.8,
+        0.97,
+        6.0,
+        PINIONS,
+        (44, 46, 50, 56, 66),
+        (("face_mm", 6.0), ("allowed_stress_mpa", 150.0)),
+    ),
+    Teeth(
+        "Lockgate M10",
+        "spur",
+        1.0,
+        0.975,
+        8.0,
+        PINIONS,
+        (40, 46, 54, 72),
+        (("face_mm", 8.0), ("allowed_stress_mpa", 250.0)),
+    ),
+    Teeth(
+        "Lockgate M20",
+        "spur",
+        2.0,
+        0.975,
+        16.0,
+        (12, 15, 20),
+        (40, 50, 60),
+        (("face_mm", 16.0), ("allowed_stress_mpa", 250.0)),
+    ),
+    Teeth(
+        "Lockgate T3",
+        "belt",
+        3.0,
+        0.96,
+        9.0,
+        (14, 16, 20),
+        (36, 48, 60),
+        (("allowed_pull_n", 90.0),),
+        2.7e-6,
+    ),
+    Teeth(
+        "Lockgate T5",
+        "belt",
+        5.0,
+        0.965,
+        15.0,
+        (14, 16, 18, 20),
+        (36, 48, 60, 72),
+        (("allowed_pull_n", 420.0),),
+        2.7e-6,
+    ),
+    Teeth(
+        "Lockgate T8",
+        "belt",
+        8.0,
+        0.97,
+        30.0,
+        (22, 28, 34),
+        (56, 80, 112),
+        (("allowed_pull_n", 1500.0),),
+        2.7e-6,
+    ),
     Teeth("Lockgate C6", "chain", 6.35, 0.955, 3.0, SPROCKETS, (44, 54, 64)),
     Teeth("Lockgate C8", "chain", 8.0, 0.96, 3.0, SPROCKETS, (44, 54, 68)),
-    Teeth("Lockgate C12", "chain", 12.7, 0.97, 2.8,
-          SPROCKETS, (32, 36, 40, 44, 48, 52)),
+    Teeth("Lockgate C12", "chain", 12.7, 0.97, 2.8, SPROCKETS, (32, 36, 40, 44, 48, 52)),
     Teeth("Lockgate C15", "chain", 15.875, 0.97, 6.0, (11, 13, 15), (38, 45, 54)),
-)  # fmt: skip
+)
 
 
 def teeth() -> Iterator[ToothedRange]:
@@ -88,8 +147,22 @@ def _size(made: Teeth, side: str, count: int) -> dict[str, Any]:
     }
 
 
-WHEELS = ((55, 35), (85, 32), (100, 45), (110, 48), (150, 50), (200, 50), (254, 65), (305, 57),
-          (406, 54), (508, 47), (559, 54), (622, 40), (400, 100), (480, 120))  # fmt: skip
+WHEELS = (
+    (55, 35),
+    (85, 32),
+    (100, 45),
+    (110, 48),
+    (150, 50),
+    (200, 50),
+    (254, 65),
+    (305, 57),
+    (406, 54),
+    (508, 47),
+    (559, 54),
+    (622, 40),
+    (400, 100),
+    (480, 120),
+)
 """Rim or roller diameter and tyre width in mm; from 305 on with a tyre as high as it is wide."""
 
 
@@ -121,16 +194,24 @@ def strands() -> Iterator[StrandPart]:
     """Yield chains, an eighth of their breaking load allowed, and belts."""
     for pitch, breaks, mass in CHAINS:
         yield StrandPart(
-            id=f"towpath-chain-{pitch:g}", name=f"Towpath chain {pitch:g} mm", kind="chain",
-            pitch_mm=pitch, allowed_pull_n=breaks / 8, mass_kg_per_m=mass,
+            id=f"towpath-chain-{pitch:g}",
+            name=f"Towpath chain {pitch:g} mm",
+            kind="chain",
+            pitch_mm=pitch,
+            allowed_pull_n=breaks / 8,
+            mass_kg_per_m=mass,
             price_per_m=round(4 + 14 * mass, 1),
-        )  # fmt: skip
+        )
     for pitch, pull, mass in BELTS:
         yield StrandPart(
-            id=f"towpath-belt-{pitch:g}", name=f"Towpath belt {pitch:g} mm", kind="belt",
-            pitch_mm=pitch, allowed_pull_n=pull, mass_kg_per_m=mass,
+            id=f"towpath-belt-{pitch:g}",
+            name=f"Towpath belt {pitch:g} mm",
+            kind="belt",
+            pitch_mm=pitch,
+            allowed_pull_n=pull,
+            mass_kg_per_m=mass,
             price_per_m=round(6 + 90 * mass, 1),
-        )  # fmt: skip
+        )
 
 
 AREAS_MM2 = (0.5, 0.75, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0, 50.0)
@@ -141,15 +222,19 @@ def wires() -> Iterator[WirePart]:
     """Yield stranded wires."""
     for area in AREAS_MM2:
         yield WirePart(
-            id=f"towpath-wire-{area:g}", name=f"Towpath wire {area:g} mm2", area_mm2=area,
+            id=f"towpath-wire-{area:g}",
+            name=f"Towpath wire {area:g} mm2",
+            area_mm2=area,
             price_per_m=round(0.4 + 0.32 * area, 1),
-        )  # fmt: skip
+        )
 
 
 def connectors() -> Iterator[ConnectorPart]:
     """Yield pairs of connectors."""
     for amps in CONNECTORS_A:
         yield ConnectorPart(
-            id=f"towpath-pair-{amps}", name=f"Towpath pair {amps} A", current_a=float(amps),
+            id=f"towpath-pair-{amps}",
+            name=f"Towpath pair {amps} A",
+            current_a=float(amps),
             price=round(0.8 + 0.045 * amps, 1),
-        )  # fmt: skip
+        )

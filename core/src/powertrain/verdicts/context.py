@@ -14,7 +14,7 @@ from powertrain.heat.limits import TemperatureLimits
 from powertrain.heat.parameters import ThermalParameters
 from powertrain.heat.stall import Stall, stall_of
 from powertrain.operating.full_throttle import FullThrottle, full_throttle
-from powertrain.operating.moments import Moments
+from powertrain.operating.moments import MomentStates
 from powertrain.operating.settings import MomentSettings
 from powertrain.results import Results, results_of
 from powertrain.verdicts.rule import Mask
@@ -53,7 +53,7 @@ class Batch:
         return self.compiled.settings
 
     @property
-    def moments(self) -> Moments:
+    def moments(self) -> MomentStates:
         """The five moments."""
         return self.results.moments
 

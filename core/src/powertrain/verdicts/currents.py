@@ -22,7 +22,7 @@ from powertrain.verdicts.moments import (
     worst_among,
     worst_of,
 )
-from powertrain.verdicts.rule import STOP, WATCH, Finding, Mask, exceeds, graded, grades, verdict
+from powertrain.verdicts.rule import STOP, WATCH, Judgement, Mask, exceeds, graded, grades, verdict
 from powertrain.verdicts.verdict import Fix, NotJudged, PartId, Verdict
 
 
@@ -43,7 +43,7 @@ class RatedAmps:
     note: str = ""
 
 
-def judged_currents(batch: Batch, rated: RatedAmps) -> Iterator[Finding]:
+def judged_currents(batch: Batch, rated: RatedAmps) -> Iterator[Judgement]:
     """Yield the findings on lasting and on peak amps of one part."""
     if not unstated(rated.rating.continuous_a):
         yield _lasting(batch, rated, rated.rating.continuous_a)
@@ -51,7 +51,7 @@ def judged_currents(batch: Batch, rated: RatedAmps) -> Iterator[Finding]:
         yield _peak(batch, rated, rated.rating.peak_a)
 
 
-def _lasting(batch: Batch, rated: RatedAmps, rating_a: Array) -> Finding:
+def _lasting(batch: Batch, rated: RatedAmps, rating_a: Array) -> Judgement:
     worst = worst_of(batch, rated.amps, lambda amps: graded(amps, rating_a) > 0)
     severity = softened(graded(worst.value, rating_a), worst)
     load = worst_among(lasting(batch), rated.amps).value / rating_a
@@ -60,17 +60,17 @@ def _lasting(batch: Batch, rated: RatedAmps, rating_a: Array) -> Finding:
         spared = (worst.place == PLACES["climb"]) & _climb_is_short(batch, rated)
         severity = np.where(spared & (severity == STOP), WATCH, severity)
         load = np.where(spared, 0.0, load)
-    return Finding(
+    return Judgement(
         f"{rated.part}_continuous", worst.value, rating_a, severity, load, at=worst.place
     )
 
 
-def _peak(batch: Batch, rated: RatedAmps, rating_a: Array) -> Finding:
+def _peak(batch: Batch, rated: RatedAmps, rating_a: Array) -> Judgement:
     worst = worst_of(batch, rated.amps, lambda amps: exceeds(amps, rating_a), rated.peak_a)
     # A peak rating may be used up whole; being near to it is what it is for.
     severity = softened(grades(stop=exceeds(worst.value, rating_a)), worst)
     load = np.maximum(worst_among(lasting(batch), rated.amps).value, rated.peak_a) / rating_a
-    return Finding(f"{rated.part}_peak", worst.value, rating_a, severity, load, at=worst.place)
+    return Judgement(f"{rated.part}_peak", worst.value, rating_a, severity, load, at=worst.place)
 
 
 def _climb_is_short(batch: Batch, rated: RatedAmps) -> Mask:
@@ -82,7 +82,7 @@ def _climb_is_short(batch: Batch, rated: RatedAmps) -> Mask:
     return lasts & (rated.amps(state) <= rated.rating.peak_a) & (state.speed_mps > 0)
 
 
-def said_current(context: RuleContext, found: Finding, rated: RatedAmps) -> Verdict:
+def said_current(context: RuleContext, found: Judgement, rated: RatedAmps) -> Verdict:
     """Return a finding on one build's amps in words."""
     which = found.id.removeprefix(f"{rated.part}_")
     amps, rating_a = float(found.value), float(found.limit)

@@ -29,7 +29,7 @@ Grades = NDArray[np.int8]
 
 
 @dataclass(frozen=True)
-class Finding:
+class Judgement:
     """What a rule finds of one build, or of each of many: a figure, its limit, how bad that is.
 
     `applies` is false where a build has nothing of the kind, and nothing is said.
@@ -83,8 +83,8 @@ class Rule:
         Whether gearing matters to it; where not, one answer holds for all gearings.
     """
 
-    judge: Callable[["Batch"], Iterable[Finding]]
-    say: Callable[["RuleContext", Finding], Verdict]
+    judge: Callable[["Batch"], Iterable[Judgement]]
+    say: Callable[["RuleContext", Judgement], Verdict]
     unknown: Callable[["RuleContext"], Iterable[NotJudged]] = lambda context: ()
     rejects: str = ""
     geared: bool = True
@@ -131,9 +131,15 @@ def grades(*, stop: Mask | bool = False, watch: Mask | bool = False) -> Grades:
 
 
 def verdict(
-    found: Finding, part: PartId, title: str, why: str, *, unit: str, moment: str | None = None,
+    found: Judgement,
+    part: PartId,
+    title: str,
+    why: str,
+    *,
+    unit: str,
+    moment: str | None = None,
     fix: Fix | None = None,
-) -> Verdict:  # fmt: skip
+) -> Verdict:
     """Return a finding of one build with its words."""
     return Verdict(
         id=found.id,

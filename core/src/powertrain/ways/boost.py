@@ -187,9 +187,13 @@ def _amps(drive: Drive, speed_mps: float) -> float:
 def _findings(pair: Pair, share: float) -> list[BoostFinding]:
     """Return what speaks against a pair, worst first; every rule of both is asked."""
     found = [
-        *_rules(pair), *_amps_found(pair), *_pack_found(pair), *_rpm_found(pair),
-        *_fed_found(pair), *_helps_found(pair),
-    ]  # fmt: skip
+        *_rules(pair),
+        *_amps_found(pair),
+        *_pack_found(pair),
+        *_rpm_found(pair),
+        *_fed_found(pair),
+        *_helps_found(pair),
+    ]
     if share > 1.02:
         say = (
             f"The tapped cells give {share:.1f} times the amps of the others and are empty that "
@@ -208,10 +212,18 @@ ORDER = {"stop": 0, "watch": 1, "ok": 2}
 SPEEDS = 200
 
 OF_HELPER = {
-    "controller_volts", "capacitor_volts", "controller_min_volts", "motor_volts", "free_rpm",
-    "electrical_rpm", "sensor_match", "outputs", "timing_sum", "regeneration_full",
+    "controller_volts",
+    "capacitor_volts",
+    "controller_min_volts",
+    "motor_volts",
+    "free_rpm",
+    "electrical_rpm",
+    "sensor_match",
+    "outputs",
+    "timing_sum",
+    "regeneration_full",
     "throttle_signal",
-}  # fmt: skip
+}
 """Rules that hold of the helper on its tap whatever the vehicle does."""
 
 
@@ -314,8 +326,11 @@ def _fed_found(pair: Pair) -> Iterator[BoostFinding]:
             continue
         back_v = watts / amps + amps * float(drive.pack.resistance_ohm)
         full_v = float(drive.pack.charger_v)
-        stands = [v for v in (build.controller.max_voltage_v, build.controller.capacitor_voltage_v)
-                  if v is not None]  # fmt: skip
+        stands = [
+            v
+            for v in (build.controller.max_voltage_v, build.controller.capacitor_voltage_v)
+            if v is not None
+        ]
         charge = build.battery.charge_current_a
         over = charge is None or amps > charge or back_v > full_v
         over = over or any(back_v > volts for volts in stands)

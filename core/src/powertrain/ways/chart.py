@@ -60,8 +60,9 @@ class ChartAnswer(BaseModel):
 
 def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:
     """Return the chart around a build."""
-    cells = [s for s in range(build.battery.series - AROUND, build.battery.series + AROUND + 1)
-             if s >= 1]  # fmt: skip
+    cells = [
+        s for s in range(build.battery.series - AROUND, build.battery.series + AROUND + 1) if s >= 1
+    ]
     winding, family = winding_of(Stated(build.motor)), can_of(build, shelf) or [(0.0, None)]
     numbers = [number for number, _ in family]
     changes = [winding_change(build, number, stated) for number, stated in family]

@@ -87,9 +87,12 @@ def overvolt(build: Build, series: int) -> OvervoltAnswer:
     solved = solve(higher)
     now, then = _side(build, solve(build)), _side(higher, solved)
     conditions = [
-        _rpm(build, then), *_volts(higher, then), _watts(build, change, now, then),
-        _heat(solved), _brakes(build, then),
-    ]  # fmt: skip
+        _rpm(build, then),
+        *_volts(higher, then),
+        _watts(build, change, now, then),
+        _heat(solved),
+        _brakes(build, then),
+    ]
     return OvervoltAnswer(
         now=now,
         then=then,

@@ -126,9 +126,20 @@ def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
     if measure is None:
         best = max(top_kmh(road.at(step)) for step in np.linspace(road.low, road.high, 9))
         why = f"Leads to {best:.1f} km/h at the most: there is not the push, or not the way."
-        return RoadAnswer(id=road.id, title=road.title, reached=False, why=why, measure="",
-                          figures={}, bought={}, bands={}, stops=[], parts=[], price=None,
-                          change={})  # fmt: skip
+        return RoadAnswer(
+            id=road.id,
+            title=road.title,
+            reached=False,
+            why=why,
+            measure="",
+            figures={},
+            bought={},
+            bands={},
+            stops=[],
+            parts=[],
+            price=None,
+            change={},
+        )
     change, parts, price = road.buy(measure)
     document = build.model_dump(mode="json", exclude_unset=True)
     bought = check_build(changed(document, change))
@@ -196,8 +207,10 @@ def _gearing(build: Build, shelf: Shelf) -> Road | None:
             ),
         )
         change, parts, price = {}, [], 0.0
-        for side, count, own in (("driver", driver, stage.driver_teeth),
-                                 ("driven", driven, stage.driven_teeth)):  # fmt: skip
+        for side, count, own in (
+            ("driver", driver, stage.driver_teeth),
+            ("driven", driven, stage.driven_teeth),
+        ):
             if count != own:
                 change[f"gearing.{place}.{side}_teeth"] = count
                 parts.append(f"{side} of {count} teeth for stage {place + 1}")
@@ -205,9 +218,14 @@ def _gearing(build: Build, shelf: Shelf) -> Road | None:
         return change, parts, number(price)
 
     return Road(
-        "gearing", "By teeth", 1.0, 3.0, at,
-        lambda share: f"{float(compile_drive(at(share)).train.ratio):.3g} to 1 over all", buy,
-    )  # fmt: skip
+        "gearing",
+        "By teeth",
+        1.0,
+        3.0,
+        at,
+        lambda share: f"{float(compile_drive(at(share)).train.ratio):.3g} to 1 over all",
+        buy,
+    )
 
 
 def _winding(build: Build) -> Road | None:
@@ -227,8 +245,15 @@ def _winding(build: Build) -> Road | None:
         told = float(f"{rewound(share):.3g}")
         return wound_to(build, told), [f"the same can wound to {told:g} {winding.unit}"], None
 
-    return Road("winding", "By winding", 1.0, 3.0, at,
-                lambda share: f"{rewound(share):.3g} {winding.unit}", buy)  # fmt: skip
+    return Road(
+        "winding",
+        "By winding",
+        1.0,
+        3.0,
+        at,
+        lambda share: f"{rewound(share):.3g} {winding.unit}",
+        buy,
+    )
 
 
 def _cells(build: Build) -> Road:
@@ -245,8 +270,15 @@ def _cells(build: Build) -> Road:
         more = None if price is None else price * (cells / own - 1)
         return {"battery.series": cells}, [f"a pack of {cells} cells in series"], more
 
-    return Road("cells", "By cells", float(own), 3.0 * own, at,
-                lambda series: f"{series:.4g} cells in series", buy)  # fmt: skip
+    return Road(
+        "cells",
+        "By cells",
+        float(own),
+        3.0 * own,
+        at,
+        lambda series: f"{series:.4g} cells in series",
+        buy,
+    )
 
 
 def _timing(build: Build) -> Road | None:
@@ -269,5 +301,12 @@ def _timing(build: Build) -> Road | None:
         whole = float(np.ceil(degrees - 1e-9))
         return change(whole), [], 0.0
 
-    return Road("timing", "By timing", 0.0, MOST_DEG - total, at,
-                lambda degrees: f"{degrees:.3g} degrees more", buy)  # fmt: skip
+    return Road(
+        "timing",
+        "By timing",
+        0.0,
+        MOST_DEG - total,
+        at,
+        lambda degrees: f"{degrees:.3g} degrees more",
+        buy,
+    )

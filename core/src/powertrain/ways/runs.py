@@ -8,12 +8,12 @@ from powertrain.documents.build import Build
 from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage, ToothedStage
 from powertrain.errors import Refusal
 from powertrain.gearing.chain import (
-    Loop,
-    loop_of,
+    Strand,
     nearest_belts,
     pulley_pitch_diameter_mm,
     sprocket_outside_diameter_mm,
     sprocket_pitch_diameter_mm,
+    strand_of,
     teeth_in_mesh,
 )
 from powertrain.gearing.spur import Mesh, fewest_with, mesh_range_mm
@@ -185,24 +185,24 @@ def _strand(index: int, stage: ToothedStage, title: str, wheel_mm: float | None)
             findings=[*findings, RunFinding(severity="stop", say=say)],
             assumed=_taken(assumed),
         )
-    loop = Loop(radii[0], radii[1], centre)
-    pitches = loop.length_mm / pitch
+    strand = Strand(radii[0], radii[1], centre)
+    pitches = strand.length_mm / pitch
     facts = [
         *_diameters(stage, pitch, chain),
         StageFact(
             label="Length at this distance",
             value=pitches,
             unit="links" if chain else "teeth",
-            note=f"{loop.length_mm:.0f} mm",
+            note=f"{strand.length_mm:.0f} mm",
         ),
         StageFact(
             label="Wraps the small wheel by",
-            value=loop.wrap_deg,
+            value=strand.wrap_deg,
             unit="deg",
-            note=f"{teeth_in_mesh(loop, small):.1f} of its {small} teeth",
+            note=f"{teeth_in_mesh(strand, small):.1f} of its {small} teeth",
         ),
     ]
-    findings += _wrap(stage, loop, small)
+    findings += _wrap(stage, strand, small)
     if wheel_mm is not None and stage.driven_teeth == large:
         findings += _ground(stage, pitch, chain, wheel_mm)
     if chain:
@@ -221,7 +221,7 @@ def _strand(index: int, stage: ToothedStage, title: str, wheel_mm: float | None)
         title=title,
         facts=facts,
         findings=findings,
-        strands=_strands(stage, loop, pitch, pitches, centre),
+        strands=_strands(stage, strand, pitch, pitches, centre),
         drawing=(radii[0], radii[1], centre),
         assumed=_taken(assumed),
     )
@@ -246,16 +246,18 @@ def _diameters(stage: ToothedStage, pitch: float, chain: bool) -> list[StageFact
     return facts
 
 
-def _wrap(stage: ToothedStage, loop: Loop, small: int) -> list[RunFinding]:
+def _wrap(stage: ToothedStage, strand: Strand, small: int) -> list[RunFinding]:
     if stage.kind == "belt":
-        mesh = teeth_in_mesh(loop, small)
+        mesh = teeth_in_mesh(strand, small)
         if mesh < LEAST_BELT_TEETH:
             say = f"Only {mesh:.1f} teeth of the belt are in mesh; {LEAST_BELT_TEETH} are needed."
             return [RunFinding(severity="stop" if mesh < 4 else "watch", say=say)]
         return []
-    if loop.wrap_deg < GOOD_WRAP_DEG:
-        severity: Severity = "stop" if loop.wrap_deg < LEAST_WRAP_DEG else "watch"
-        say = f"The chain wraps only {loop.wrap_deg:.0f} degrees; 120 are wanted. Move them apart."
+    if strand.wrap_deg < GOOD_WRAP_DEG:
+        severity: Severity = "stop" if strand.wrap_deg < LEAST_WRAP_DEG else "watch"
+        say = (
+            f"The chain wraps only {strand.wrap_deg:.0f} degrees; 120 are wanted. Move them apart."
+        )
         return [RunFinding(severity=severity, say=say)]
     return []
 
@@ -275,7 +277,7 @@ def _ground(stage: ToothedStage, pitch: float, chain: bool, wheel_mm: float) -> 
 
 
 def _strands(
-    stage: ToothedStage, loop: Loop, pitch: float, pitches: float, centre: float
+    stage: ToothedStage, strand: Strand, pitch: float, pitches: float, centre: float
 ) -> list[StrandFit]:
     """Return lengths that can be bought, and the one that is there with a link more and less."""
     found: dict[int, str] = {}
@@ -299,10 +301,10 @@ def _strands(
     strands = []
     for links, say in sorted(found.items()):
         try:
-            apart = loop_of(loop.small_mm, loop.large_mm, links * pitch).centre_mm
+            apart = strand_of(strand.small_mm, strand.large_mm, links * pitch).centre_mm
         except Refusal:
             continue
-        if apart <= loop.small_mm + loop.large_mm:
+        if apart <= strand.small_mm + strand.large_mm:
             continue
         move = apart - centre
         slot = stage.slot_mm

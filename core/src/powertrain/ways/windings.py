@@ -243,9 +243,11 @@ LEAST_TEETH = 9
 
 
 HELD_BY = {
-    "voltage": "the volts", "motor_current": "the motor amps limit",
-    "battery_current": "the pack amps limit", "traction": "the grip",
-}  # fmt: skip
+    "voltage": "the volts",
+    "motor_current": "the motor amps limit",
+    "battery_current": "the pack amps limit",
+    "traction": "the grip",
+}
 
 SAME_KMH = 0.05
 

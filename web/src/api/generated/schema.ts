@@ -3132,7 +3132,7 @@ export interface components {
          * Weak
          * @description A guess that makes a figure doubtful.
          *
-         *     `share` is its part of the figure's variance, `stays` what is left of the band's width once it
+         *     `share` is its part of the figure's variance, `width_left` what is left of the band's width once it
          *     is measured, `how` how to measure it.
          */
         Weak: {
@@ -3146,8 +3146,8 @@ export interface components {
             tolerance_pct: number;
             /** Share */
             share: number;
-            /** Stays */
-            stays: number;
+            /** Width Left */
+            width_left: number;
             /** How */
             how: string;
         };

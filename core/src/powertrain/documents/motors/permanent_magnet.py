@@ -16,33 +16,51 @@ class PermanentMagnetMotor(SharedMotor):
 
     kind: Literal["permanent_magnet"] = choice("Kind", "A motor with permanent magnets.")
     commutation: Literal["brushed", "brushless"] = choice(
-        "Commutation", "Brushed motors have two wires, brushless motors have three.",
+        "Commutation",
+        "Brushed motors have two wires, brushless motors have three.",
         default="brushless",
-    )  # fmt: skip
+    )
     kv_rpm_per_v: Number = measure(
-        "KV", "rpm/V", (1, 20000),
+        "KV",
+        "rpm/V",
+        (1, 20000),
         explain="Free rpm for each volt. Rated rpm over rated volts is a first guess.",
-    )  # fmt: skip
+    )
     resistance_ohm: Number = measure(
-        "Resistance", "ohm", (0.0005, 10),
+        "Resistance",
+        "ohm",
+        (0.0005, 10),
         explain="Between two motor wires, cold. Measure with a known current, not a multimeter.",
-    )  # fmt: skip
+    )
     no_load_current_a: Number = measure(
-        "No-load amps", "A", (0.01, 200), zero=True,
+        "No-load amps",
+        "A",
+        (0.01, 200),
+        zero=True,
         explain="What the motor draws when it turns freely at its usual volts.",
-    )  # fmt: skip
+    )
     no_load_voltage_v: Number | None = measure(
-        "No-load amps were at", "V", (0.5, 1000), default=None,
+        "No-load amps were at",
+        "V",
+        (0.5, 1000),
+        default=None,
         explain="Volts at which the no-load amps were read; needed only with a second run.",
-    )  # fmt: skip
+    )
     second_no_load_current_a: Number | None = measure(
-        "Second no-load amps", "A", (0.01, 200), default=None, zero=True,
+        "Second no-load amps",
+        "A",
+        (0.01, 200),
+        default=None,
+        zero=True,
         explain="A second free run at other volts tells how much of the loss grows with speed.",
-    )  # fmt: skip
+    )
     second_no_load_voltage_v: Number | None = measure(
-        "Second run was at", "V", (0.5, 1000), default=None,
+        "Second run was at",
+        "V",
+        (0.5, 1000),
+        default=None,
         explain="Volts of the second free run.",
-    )  # fmt: skip
+    )
 
     @model_validator(mode="after")
     def _free_runs_agree(self) -> "PermanentMagnetMotor":

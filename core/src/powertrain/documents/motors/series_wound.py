@@ -14,18 +14,26 @@ class SeriesWoundMotor(SharedMotor):
     commutation: Literal["brushed"] = choice("Commutation", "It has brushes.", default="brushed")
     kind: Literal["series_wound"] = choice("Kind", "A brushed motor with its field in series.")
     saturated_constant_nm_per_a: Number = measure(
-        "Saturated constant", "N.m/A", (0.001, 10),
+        "Saturated constant",
+        "N.m/A",
+        (0.001, 10),
         explain="Torque for each amp once the iron is full; equally volts per rad/s.",
-    )  # fmt: skip
+    )
     half_saturation_current_a: Number = measure(
-        "Half-saturation amps", "A", (0.1, 3000),
+        "Half-saturation amps",
+        "A",
+        (0.1, 3000),
         explain="Amps at which the constant has half of its saturated value.",
-    )  # fmt: skip
+    )
     resistance_ohm: Number = measure(
-        "Resistance", "ohm", (0.0005, 10),
+        "Resistance",
+        "ohm",
+        (0.0005, 10),
         explain="Armature, field and brushes together, cold.",
-    )  # fmt: skip
+    )
     loss_torque_nm: Number = measure(
-        "Loss torque", "N.m", (0.005, 50),
+        "Loss torque",
+        "N.m",
+        (0.005, 50),
         explain="What bearings, brushes and fan take. Only this keeps it from running away free.",
-    )  # fmt: skip
+    )

@@ -28,4 +28,4 @@ def levers(build: Build) -> Iterator[Lever]:
                 say_up=f"{name} slackened, aligned, oiled (estimate)",
                 up={path: float(f"{1 - loss * KEPT:.4g}")} if loss > 0 else None,
                 down=None,
-            )  # fmt: skip
+            )

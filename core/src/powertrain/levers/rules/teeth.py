@@ -17,6 +17,11 @@ def levers(build: Build) -> Iterator[Lever]:
             place = f"gearing.{index}"
             for side, teeth in (("driver", stage.driver_teeth), ("driven", stage.driven_teeth)):
                 yield single(
-                    f"{place}.{side}_teeth", "gearing", f"Stage {index + 1} {side}", "T",
-                    teeth, 1, FEWEST,
-                )  # fmt: skip
+                    f"{place}.{side}_teeth",
+                    "gearing",
+                    f"Stage {index + 1} {side}",
+                    "T",
+                    teeth,
+                    1,
+                    FEWEST,
+                )

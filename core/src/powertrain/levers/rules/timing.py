@@ -36,7 +36,7 @@ def levers(build: Build) -> Iterator[Lever]:
         say_down=f"Timing {STEP_DEG:g} degrees less (estimate)",
         up=_to(now_deg + STEP_DEG) if total + STEP_DEG <= MOST_DEG else None,
         down=_to(now_deg - STEP_DEG) if now_deg - STEP_DEG >= 0 else None,
-    )  # fmt: skip
+    )
 
 
 def _to(degrees: float) -> dict[str, Any]:

@@ -9,8 +9,28 @@ from powertrain.levers.lever import Lever
 from powertrain.motor.kinds import rewound, winding_of
 from powertrain.stated import Stated
 
-PREFERRED = (1.0, 1.12, 1.25, 1.4, 1.6, 1.8, 2.0, 2.24, 2.5, 2.8, 3.15, 3.55, 4.0, 4.5, 5.0, 5.6,
-             6.3, 7.1, 8.0, 9.0)  # fmt: skip
+PREFERRED = (
+    1.0,
+    1.12,
+    1.25,
+    1.4,
+    1.6,
+    1.8,
+    2.0,
+    2.24,
+    2.5,
+    2.8,
+    3.15,
+    3.55,
+    4.0,
+    4.5,
+    5.0,
+    5.6,
+    6.3,
+    7.1,
+    8.0,
+    9.0,
+)
 """The R20 series of preferred numbers (ISO 3). Real windings come in whole turns; where the
 turns aren't known, steps of an eighth are about what a can is sold in."""
 

@@ -27,10 +27,15 @@ def wished(brief: Brief) -> Iterator[Wished]:
         quick = holds(hill.speed_kmh, hill.grade_pct)
     at_kmh = hill.speed_kmh or JUST_MOVES_KMH
     yield OfDrive(
-        "climb", f"Push on {hill.grade_pct:g} % at {at_kmh:g} km/h", "%", 100.0, 1,
-        brief.judged_at, lambda candidates: _push_pct(candidates, at_kmh, hill.grade_pct),
+        "climb",
+        f"Push on {hill.grade_pct:g} % at {at_kmh:g} km/h",
+        "%",
+        100.0,
+        1,
+        brief.judged_at,
+        lambda candidates: _push_pct(candidates, at_kmh, hill.grade_pct),
         quick=quick,
-    )  # fmt: skip
+    )
 
 
 def _push_pct(candidates: Candidates, speed_kmh: float, grade_pct: float) -> Array:

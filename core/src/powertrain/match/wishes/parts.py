@@ -17,12 +17,28 @@ def wished(brief: Brief) -> Iterator[Wished]:
     """Yield the wishes that a part's document answers."""
     wishes = brief.wishes
     if wishes.max_full_charge_v is not None:
-        yield OfPart("full_charge_volts", "Full charge at most", "V", wishes.max_full_charge_v, -1,
-                     "straight off the charger", "pack", charger_v)  # fmt: skip
+        yield OfPart(
+            "full_charge_volts",
+            "Full charge at most",
+            "V",
+            wishes.max_full_charge_v,
+            -1,
+            "straight off the charger",
+            "pack",
+            charger_v,
+        )
     if wishes.commutation is not None:
         wanted = wishes.commutation
-        yield OfPart("commutation", f"Is {wanted}", "", 1.0, 1, "always", "motor",
-                     lambda said: scalar(float(said.word("commutation") == wanted)))  # fmt: skip
+        yield OfPart(
+            "commutation",
+            f"Is {wanted}",
+            "",
+            1.0,
+            1,
+            "always",
+            "motor",
+            lambda said: scalar(float(said.word("commutation") == wanted)),
+        )
     if wishes.motor_space is not None:
         yield from _round(wishes.motor_space)
     for part, room in (("controller", wishes.controller_space), ("pack", wishes.pack_space)):
@@ -38,9 +54,16 @@ def charger_v(said: Stated) -> Array:
 def _round(room: Round) -> Iterator[Wished]:
     for noun, limit_mm in (("diameter", room.diameter_mm), ("length", room.length_mm)):
         if limit_mm is not None:
-            yield OfPart("motor_space", f"Motor's {noun} at most", "mm", limit_mm, -1, "always",
-                         "motor", partial(Stated.number, key=f"{noun}_mm",
-                                          otherwise=np.nan))  # fmt: skip
+            yield OfPart(
+                "motor_space",
+                f"Motor's {noun} at most",
+                "mm",
+                limit_mm,
+                -1,
+                "always",
+                "motor",
+                partial(Stated.number, key=f"{noun}_mm", otherwise=np.nan),
+            )
 
 
 def _box(part: Any, room: Box) -> Wished:
@@ -53,5 +76,6 @@ def _box(part: Any, room: Box) -> Wished:
         sides = np.sort(sides, axis=0)
         return greatest(*(side / place for side, place in zip(sides, places, strict=True)))
 
-    return OfPart(f"{part}_space", f"Room for the {part}, filled", "", 1.0, -1, "always", part,
-                  fills)  # fmt: skip
+    return OfPart(
+        f"{part}_space", f"Room for the {part}, filled", "", 1.0, -1, "always", part, fills
+    )

@@ -14,9 +14,16 @@ def wished(brief: Brief) -> Iterator[Wished]:
     seconds = brief.wishes.hold_stall_s
     if seconds is not None:
         yield OfDrive(
-            "hold_stall", "Stands a stall of", "s", seconds, 1, brief.judged_at, _seconds,
-            ungeared=True, stands=lambda candidates: stands(candidates.batch, seconds),
-        )  # fmt: skip
+            "hold_stall",
+            "Stands a stall of",
+            "s",
+            seconds,
+            1,
+            brief.judged_at,
+            _seconds,
+            ungeared=True,
+            stands=lambda candidates: stands(candidates.batch, seconds),
+        )
 
 
 def _seconds(candidates: Candidates) -> Array:

@@ -18,15 +18,25 @@ def wished(brief: Brief) -> Iterator[Wished]:
     start, run_up_m, top = brief.wishes.launch, brief.wishes.run_up_m, brief.wishes.top_speed_kmh
     if start is not None:
         yield OfDrive(
-            "launch", f"To {start.to_kmh:g} km/h within", "s", start.within_s, -1,
-            brief.judged_at, _launch_s,
-        )  # fmt: skip
+            "launch",
+            f"To {start.to_kmh:g} km/h within",
+            "s",
+            start.within_s,
+            -1,
+            brief.judged_at,
+            _launch_s,
+        )
     if run_up_m is not None:
         least_kmh = top.min if top is not None else None
         yield OfDrive(
-            "run_up", "Up to speed within", "m", run_up_m, -1, brief.judged_at,
+            "run_up",
+            "Up to speed within",
+            "m",
+            run_up_m,
+            -1,
+            brief.judged_at,
             lambda candidates: _run_up_m(candidates, least_kmh),
-        )  # fmt: skip
+        )
 
 
 def _launch_s(candidates: Candidates) -> Array:

@@ -20,14 +20,26 @@ def wished(brief: Brief) -> Iterator[Wished]:
         return
     if top.min is not None:
         yield OfDrive(
-            "top_speed_min", "Top speed at least", "km/h", top.min, 1, brief.judged_at,
-            top_kmh, quick=holds(top.min, 0.0),
-        )  # fmt: skip
+            "top_speed_min",
+            "Top speed at least",
+            "km/h",
+            top.min,
+            1,
+            brief.judged_at,
+            top_kmh,
+            quick=holds(top.min, 0.0),
+        )
     if top.max is not None:
         yield OfDrive(
-            "top_speed_max", "Top speed at most", "km/h", top.max, -1, brief.judged_at,
-            top_kmh, quick=_stays_below(top.max),
-        )  # fmt: skip
+            "top_speed_max",
+            "Top speed at most",
+            "km/h",
+            top.max,
+            -1,
+            brief.judged_at,
+            top_kmh,
+            quick=_stays_below(top.max),
+        )
 
 
 def top_kmh(candidates: Candidates) -> Array:

@@ -14,10 +14,24 @@ def wished(brief: Brief) -> Iterator[Wished]:
     """Yield budget and mass."""
     budget, most_kg = brief.wishes.budget, brief.wishes.max_added_mass_kg
     if budget is not None:
-        yield OfSum("budget", "Costs at most", "", budget, -1, "what is not owned yet",
-                    lambda candidates: candidates.price)  # fmt: skip
+        yield OfSum(
+            "budget",
+            "Costs at most",
+            "",
+            budget,
+            -1,
+            "what is not owned yet",
+            lambda candidates: candidates.price,
+        )
     label = "Adds at most"
     if most_kg is None:
         most_kg, label = USUAL_SHARE * brief.vehicle.mass_kg, "Adds at most (usual)"
-    yield OfSum("added_mass", label, "kg", most_kg, -1, "all drive parts",
-                lambda candidates: candidates.added_kg)  # fmt: skip
+    yield OfSum(
+        "added_mass",
+        label,
+        "kg",
+        most_kg,
+        -1,
+        "all drive parts",
+        lambda candidates: candidates.added_kg,
+    )

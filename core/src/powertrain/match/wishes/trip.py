@@ -18,15 +18,27 @@ def wished(brief: Brief) -> Iterator[Wished]:
     cruise_kmh = moments_of_brief(brief).cruise_kmh or 0.0
     if brief.wishes.cruise_kmh is not None or brief.wishes.range_km is not None:
         yield OfDrive(
-            "cruise", "Cruises at", "km/h", cruise_kmh, 1, brief.judged_at, top_kmh,
+            "cruise",
+            "Cruises at",
+            "km/h",
+            cruise_kmh,
+            1,
+            brief.judged_at,
+            top_kmh,
             quick=holds(cruise_kmh, 0.0),
-        )  # fmt: skip
+        )
     if brief.wishes.range_km is not None:
         usable = Usable.of(Stated(moments_of_brief(brief)))
         yield OfDrive(
-            "range", f"Range at {cruise_kmh:g} km/h", "km", brief.wishes.range_km, 1,
-            f"{usable.from_pct:g} to {usable.to_pct:g} % charge", _range_km, steady=True,
-        )  # fmt: skip
+            "range",
+            f"Range at {cruise_kmh:g} km/h",
+            "km",
+            brief.wishes.range_km,
+            1,
+            f"{usable.from_pct:g} to {usable.to_pct:g} % charge",
+            _range_km,
+            steady=True,
+        )
 
 
 def _range_km(candidates: Candidates) -> Array:

@@ -10,12 +10,12 @@ from powertrain.operating.on_road import push_n
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import cure
-from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.rules.traction import slips_on_climb
 from powertrain.verdicts.verdict import Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge what is asked of climb and cruise; a hill that nobody mentioned only warns."""
     moments, targets = batch.moments, batch.moments.targets
     assumed = targets.assumed
@@ -24,15 +24,15 @@ def judge(batch: Batch) -> Iterator[Finding]:
     fails, wanted = ~moments.climb.met, _target_kmh(moments.climb)
     if "climb" in assumed:
         # One that is climbed is not worth a word.
-        yield Finding("asked_climb", top, wanted, grades(watch=fails), applies=fails)
+        yield Judgement("asked_climb", top, wanted, grades(watch=fails), applies=fails)
     else:
         load = _taken(batch, speed_mps, targets.climb_situation)
-        yield Finding("asked_climb", top, wanted, grades(stop=fails), load)
+        yield Judgement("asked_climb", top, wanted, grades(stop=fails), load)
     if "cruise" not in assumed:
         fails, load = ~moments.cruise.met, _taken(batch, targets.cruise_mps, scalar(0.0))
         top = kmh_from_mps(moments.top_speed.state.speed_mps)
         wanted = _target_kmh(moments.cruise)
-        yield Finding("asked_cruise", top, wanted, grades(stop=fails), load, applies=fails)
+        yield Judgement("asked_cruise", top, wanted, grades(stop=fails), load, applies=fails)
 
 
 def _target_kmh(moment: Moment) -> Array:
@@ -45,7 +45,7 @@ def _taken(batch: Batch, speed_mps: Array, grade_pct: Array) -> Array:
     return batch.drive.wheels.road.force_n(speed_mps, grade_pct) / pushed_n
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what is climbed or reached."""
     if found.id == "asked_cruise":
         return _say_cruise(found)
@@ -64,7 +64,7 @@ def say(context: RuleContext, found: Finding) -> Verdict:
     return verdict(found, "vehicle", title, why, unit="km/h", moment="climb", fix=fix)
 
 
-def _say_cruise(found: Finding) -> Verdict:
+def _say_cruise(found: Judgement) -> Verdict:
     title = f"A cruise at {float(found.limit):g} km/h is beyond its {float(found.value):.1f} km/h"
     why = "Taller gearing, a faster winding or more cells turn the wheel faster."
     return verdict(found, "vehicle", title, why, unit="km/h", moment="cruise")

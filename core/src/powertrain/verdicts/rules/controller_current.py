@@ -6,16 +6,16 @@ from powertrain.arrays import Array, scalar
 from powertrain.operating.state import State
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.currents import RatedAmps, judged_currents, said_current, unknown_current
-from powertrain.verdicts.rule import Finding, Rule
+from powertrain.verdicts.rule import Judgement, Rule
 from powertrain.verdicts.verdict import NotJudged, Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """At part duty motor amps exceed pack amps, so the side of a rating matters."""
     yield from judged_currents(batch, _rated(batch))
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how much of its ratings it carries."""
     rated = _rated(context)
     return said_current(context, found, rated)

@@ -5,21 +5,21 @@ from collections.abc import Iterator
 import numpy as np
 
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Fix, NotJudged, Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the pack as it rests: below its least volts a controller does not start at all."""
     pack, least_v = batch.ratings.pack, batch.ratings.controller.min_v
     if not np.any(least_v > 0):
         return
     rests_v = pack.series * pack.cell_v
     severity = grades(stop=exceeds(least_v, rests_v), watch=exceeds(least_v, pack.cut_off_v))
-    yield Finding("controller_min_volts", rests_v, least_v, severity)
+    yield Judgement("controller_min_volts", rests_v, least_v, severity)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say at what volts it rests."""
     pack, least_v = context.ratings.pack, float(found.limit)
     cells = int(np.ceil(least_v / float(pack.nominal_cell_v) - 1e-9))
@@ -43,6 +43,9 @@ def unknown(context: RuleContext) -> Iterator[NotJudged]:
 
 
 RULE = Rule(
-    judge, say, unknown,
-    rejects="the pack is below the volts at which the controller works", geared=False,
-)  # fmt: skip
+    judge,
+    say,
+    unknown,
+    rejects="the pack is below the volts at which the controller works",
+    geared=False,
+)

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Fix, NotJudged, Verdict
 
 RATED = {
@@ -14,16 +14,16 @@ RATED = {
 """The maker's input rating and the capacitors apart: either can be the true limit."""
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge both ratings. Each may be used up whole, so near to it is no worry; over it is."""
     controller, volts = batch.ratings.controller, batch.drive.pack.charger_v
     limits = {"controller_volts": controller.max_v, "capacitor_volts": controller.capacitor_v}
     for rule, limit_v in limits.items():
         if not unstated(limit_v):
-            yield Finding(rule, volts, limit_v, grades(stop=exceeds(volts, limit_v)))
+            yield Judgement(rule, volts, limit_v, grades(stop=exceeds(volts, limit_v)))
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what volts come off the charger."""
     series, cell_v = context.build.battery.series, float(context.ratings.pack.charger_cell_v)
     volts, limit_v = float(found.value), float(found.limit)

@@ -15,7 +15,7 @@ from powertrain.verdicts.moments import (
     worst_among,
     worst_of,
 )
-from powertrain.verdicts.rule import Finding, Mask, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Mask, Rule, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 ROOM_V = 0.15
@@ -24,7 +24,7 @@ ROOM_V = 0.15
 LIMIT = "controller.battery_current_limit_a"
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the sag at the greatest pack current, at the cells' present rest voltage."""
     pack, rating = batch.drive.pack, batch.ratings.pack
     cut_v, peak_a = rating.cut_off_cell_v, batch.moments.peaks.battery_a
@@ -43,10 +43,10 @@ def judge(batch: Batch) -> Iterator[Finding]:
     rests_v = pack.open_circuit_v
     spare_v = np.maximum(rests_v - rating.cut_off_v, 1e-9)
     load = (rests_v - pack.voltage_v(most_a)) / spare_v
-    yield Finding("cut_off", volts, cut_v, severity, load, at=worst.place)
+    yield Judgement("cut_off", volts, cut_v, severity, load, at=worst.place)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how far the cells sag."""
     battery, pack = context.build.battery, context.drive.pack
     volts, cut_v = float(found.value), float(found.limit)
@@ -67,7 +67,7 @@ def say(context: RuleContext, found: Finding) -> Verdict:
     return verdict(found, "pack", title, why, unit="V", moment=moment.id, fix=fix)
 
 
-def _limited(context: RuleContext, found: Finding, cell_ohm: float) -> Fix | None:
+def _limited(context: RuleContext, found: Judgement, cell_ohm: float) -> Fix | None:
     """Return the pack amps limit at which no cell falls below cut-off."""
     spare_v = context.build.battery.cell_voltage_v - float(found.limit)
     most_a = spare_v / cell_ohm if cell_ohm > 0 else 0.0

@@ -4,20 +4,20 @@ from collections.abc import Iterator
 
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, graded, verdict
+from powertrain.verdicts.rule import Judgement, Rule, graded, verdict
 from powertrain.verdicts.verdict import NotJudged, Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """A brushless motor turns its field once for each pair of poles in a turn of the shaft."""
     motor, limit = batch.ratings.motor, batch.ratings.controller.max_erpm
     if not motor.brushless or unstated(limit) or unstated(motor.poles):
         return
     electrical = batch.moments.wheels_up.state.motor_rpm * motor.poles / 2
-    yield Finding("electrical_rpm", electrical, limit, graded(electrical, limit))
+    yield Judgement("electrical_rpm", electrical, limit, graded(electrical, limit))
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how many it has to follow."""
     pairs, rpm = context.ratings.motor.poles / 2, context.moments.wheels_up.state.motor_rpm
     title = (
@@ -36,6 +36,9 @@ def unknown(context: RuleContext) -> Iterator[NotJudged]:
 
 
 RULE = Rule(
-    judge, say, unknown,
-    rejects="the controller could not follow the motor's electrical rpm", geared=False,
-)  # fmt: skip
+    judge,
+    say,
+    unknown,
+    rejects="the controller could not follow the motor's electrical rpm",
+    geared=False,
+)

@@ -4,21 +4,21 @@ from collections.abc import Iterator
 
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, graded, verdict
+from powertrain.verdicts.rule import Judgement, Rule, graded, verdict
 from powertrain.verdicts.verdict import Fix, NotJudged, Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Wheels in the air at full charge is the fastest the rotor can ever turn under power."""
     limit = batch.ratings.motor.max_rpm
     # One that races always would; it is judged by its loaded rpm, which says what racing does.
     if batch.drive.motor.races_unloaded or unstated(limit):
         return
     rpm = batch.moments.wheels_up.state.motor_rpm
-    yield Finding("free_rpm", rpm, limit, graded(rpm, limit))
+    yield Judgement("free_rpm", rpm, limit, graded(rpm, limit))
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how fast it turns free."""
     rpm, limit = float(found.value), float(found.limit)
     cells = int(context.build.battery.series * limit / rpm) if found.word == "stop" else 0
@@ -38,6 +38,9 @@ def unknown(context: RuleContext) -> Iterator[NotJudged]:
 
 
 RULE = Rule(
-    judge, say, unknown,
-    rejects="with its wheels in the air the motor would turn too fast", geared=False,
-)  # fmt: skip
+    judge,
+    say,
+    unknown,
+    rejects="with its wheels in the air the motor would turn too fast",
+    geared=False,
+)

@@ -6,13 +6,13 @@ import numpy as np
 
 from powertrain.gearing.clearance import most_on_axle_mm, on_axle_mm
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Verdict
 
 NEAR = 0.9
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the driven wheel of the last stage, where it has teeth of a known size."""
     stages = batch.ratings.stages
     if not stages or not stages[-1].toothed:
@@ -22,10 +22,10 @@ def judge(batch: Batch) -> Iterator[Finding]:
         return
     most = most_on_axle_mm(batch.ratings.vehicle.rolling_circumference_mm)
     severity = grades(stop=exceeds(across, most), watch=across > NEAR * most)
-    yield Finding("ground_clearance", across, most, severity, across / most)
+    yield Judgement("ground_clearance", across, most, severity, across / most)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how wide it is, and what clears the ground."""
     teeth = int(context.ratings.stages[-1].driven_teeth)
     title = (

@@ -6,14 +6,14 @@ import numpy as np
 
 from powertrain.operating.inrush import fastest_ramp_pct_s, inrush_of
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Verdict
 
 FINGER_PCT_S = 1000.0
 """A trigger is pulled from rest to full in a tenth of a second at the quickest; common practice."""
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the volts that the first instant leaves the pack against its cut-off."""
     found = inrush_of(batch.drive)
     pack, cut_v = batch.drive.pack, batch.ratings.pack.cut_off_v
@@ -22,10 +22,10 @@ def judge(batch: Batch) -> Iterator[Finding]:
     limit_a = np.where(pack.resistance_ohm > 0, spare_a, found.battery_a)
     severity = grades(watch=found.battery_v < cut_v)
     limit_a = np.maximum(limit_a, 0.0)
-    yield Finding("inrush", found.battery_a, limit_a, severity, applies=found.unlimited)
+    yield Judgement("inrush", found.battery_a, limit_a, severity, applies=found.unlimited)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what is drawn, and what ramp of the throttle avoids it."""
     cut_v, amps = float(context.ratings.pack.cut_off_v), found.value
     volts = float(context.drive.pack.voltage_v(amps))
@@ -35,7 +35,7 @@ def say(context: RuleContext, found: Finding) -> Verdict:
         why = _why(rate, cut_v)
         if rate is not None and rate > FINGER_PCT_S:
             # What a finger is too slow for never happens.
-            found = Finding(found.id, found.value, found.limit, grades())
+            found = Judgement(found.id, found.value, found.limit, grades())
     title = (
         f"A grabbed trigger draws {float(amps):.0f} A for an instant and leaves the pack "
         f"{volts:.1f} V"

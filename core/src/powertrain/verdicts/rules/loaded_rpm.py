@@ -8,30 +8,30 @@ from powertrain.arrays import scalar
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.moments import lasting, moment_at, worst_among
-from powertrain.verdicts.rule import Finding, Rule, graded, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, graded, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 RUNS_LOOSE = 1.6
 """From this ratio of free to loaded rpm on a motor is said to run away when it loses its load."""
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the loaded rpm, and a motor that races when belt, chain or grip lets go."""
     limit, moments = batch.ratings.motor.max_rpm, batch.moments
     if not unstated(limit):
         loaded = [moments.launch, *lasting(batch)]
         worst = worst_among(loaded, lambda state: state.motor_rpm)
         rpm = worst.value
-        yield Finding("loaded_rpm", rpm, limit, graded(rpm, limit), rpm / limit, at=worst.place)
+        yield Judgement("loaded_rpm", rpm, limit, graded(rpm, limit), rpm / limit, at=worst.place)
     free = moments.wheels_up.state.motor_rpm
     at_top = np.maximum(moments.top_speed.state.motor_rpm, 1.0)
     races = (free > limit) & batch.drive.motor.races_unloaded
     loose = races | (free > RUNS_LOOSE * at_top)
     ratio = free / at_top
-    yield Finding("runs_loose", ratio, scalar(RUNS_LOOSE), grades(watch=loose), applies=loose)
+    yield Judgement("runs_loose", ratio, scalar(RUNS_LOOSE), grades(watch=loose), applies=loose)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how fast it turns under load, or without."""
     if found.id == "runs_loose":
         return _say_loose(context, found)
@@ -45,7 +45,7 @@ def say(context: RuleContext, found: Finding) -> Verdict:
     return verdict(found, "motor", title, why, unit="rpm", moment=moment.id, fix=fix)
 
 
-def _say_loose(context: RuleContext, found: Finding) -> Verdict:
+def _say_loose(context: RuleContext, found: Judgement) -> Verdict:
     free, limit = float(context.moments.wheels_up.state.motor_rpm), context.build.motor.max_rpm
     title = f"Without its load it races to {free:,.0f} rpm, {float(found.value):.1f} times as fast"
     why = (

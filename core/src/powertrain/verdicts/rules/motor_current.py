@@ -4,16 +4,16 @@ from collections.abc import Iterator
 
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.currents import RatedAmps, judged_currents, said_current, unknown_current
-from powertrain.verdicts.rule import Finding, Rule
+from powertrain.verdicts.rule import Judgement, Rule
 from powertrain.verdicts.verdict import NotJudged, Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Motor amps make the torque and heat the copper, at any duty."""
     yield from judged_currents(batch, _rated(batch))
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how much of its ratings it carries."""
     return said_current(context, found, _rated(context))
 

@@ -4,22 +4,22 @@ from collections.abc import Iterator
 
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """The volt rating is a limit; the cell count is advice for the average buyer, kept apart."""
     motor, pack = batch.ratings.motor, batch.ratings.pack
     if not unstated(motor.max_v):
         volts = batch.drive.pack.charger_v
-        yield Finding("motor_volts", volts, motor.max_v, grades(stop=exceeds(volts, motor.max_v)))
+        yield Judgement("motor_volts", volts, motor.max_v, grades(stop=exceeds(volts, motor.max_v)))
     if not unstated(motor.most_cells):
         outside = (pack.series < motor.fewest_cells) | (pack.series > motor.most_cells)
-        yield Finding("advised_cells", pack.series, motor.most_cells, grades(watch=outside))
+        yield Judgement("advised_cells", pack.series, motor.most_cells, grades(watch=outside))
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what volts come, or how many cells are advised."""
     series, cell_v = context.build.battery.series, float(context.ratings.pack.charger_cell_v)
     if found.id == "advised_cells":

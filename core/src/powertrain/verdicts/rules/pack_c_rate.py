@@ -8,23 +8,23 @@ from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import may_limit
 from powertrain.verdicts.moments import lasting, moment_at, worst_among
-from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 LIMIT = "controller.battery_current_limit_a"
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the lasting pack amps as a C rate against what is usual for the chemistry."""
     pack, capacity_ah = batch.ratings.pack, batch.drive.pack.capacity_ah
     worst = worst_among(lasting(batch), lambda state: state.battery_current_a)
     rate = worst.value / capacity_ah
     severity = grades(watch=exceeds(rate, pack.usual_c))
     silent = np.isinf(pack.amps.continuous_a)
-    yield Finding("pack_c_rate", rate, pack.usual_c, severity, applies=silent, at=worst.place)
+    yield Judgement("pack_c_rate", rate, pack.usual_c, severity, applies=silent, at=worst.place)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how many times its amp-hours it gives."""
     capacity_ah, usual = float(context.drive.pack.capacity_ah), float(found.limit)
     moment, name = moment_at(context, found.at), CHEMISTRIES[context.build.battery.chemistry].name

@@ -6,11 +6,11 @@ from dataclasses import replace
 from powertrain.arrays import scalar
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge full throttle from rest against the amps at which the pack gives most.
 
     Where pack and leads hold back more than motors and path, full throttle there is not the
@@ -19,10 +19,10 @@ def judge(batch: Batch) -> Iterator[Finding]:
     drive, amps = batch.drive, batch.start.battery_current_a
     best_a = drive.pack.current_at_greatest_power_a(drive.controller.standby_a)
     beyond = exceeds(amps, best_a)
-    yield Finding("pack_peak_power", amps, best_a, grades(watch=beyond), applies=beyond)
+    yield Judgement("pack_peak_power", amps, best_a, grades(watch=beyond), applies=beyond)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what it takes, and how hard it would push held to its best."""
     drive, best_a = context.drive, float(found.limit)
     limit_a = float(f"{0.995 * best_a:.3g}") / context.build.controller.count

@@ -7,13 +7,13 @@ import numpy as np
 from powertrain.arrays import Array
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 LIMIT = "controller.regen_current_limit_a"
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the braking amps that are set, where any are."""
     pack, controller = batch.ratings.pack, batch.ratings.controller
     regen_a = controller.regen_a
@@ -22,12 +22,12 @@ def judge(batch: Batch) -> Iterator[Finding]:
         return
     if not unstated(pack.charge_a):
         severity = grades(stop=exceeds(regen_a, pack.charge_a))
-        yield Finding("regeneration_amps", regen_a, pack.charge_a, severity, applies=brakes)
+        yield Judgement("regeneration_amps", regen_a, pack.charge_a, severity, applies=brakes)
     full_v = batch.drive.pack.straight_off_the_charger().voltage_v(-regen_a)
     over = exceeds(full_v, _rating_v(batch))
     cell_v = full_v / pack.series
     severity = grades(stop=over, watch=brakes)
-    yield Finding("regeneration_full", cell_v, pack.charger_cell_v, severity, applies=brakes)
+    yield Judgement("regeneration_full", cell_v, pack.charger_cell_v, severity, applies=brakes)
 
 
 def _rating_v(batch: Batch) -> Array:
@@ -36,7 +36,7 @@ def _rating_v(batch: Batch) -> Array:
     return np.where(np.isfinite(controller.capacitor_v), controller.capacitor_v, controller.max_v)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what is pushed back, or to what it lifts a full pack."""
     value, limit = float(found.value), float(found.limit)
     if found.id == "regeneration_amps":

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from powertrain.arrays import scalar
 from powertrain.units import rpm_from_rad_s
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Verdict
 
 LOW_RPM, HIGH_RPM = 36_000.0, 38_000.0
@@ -15,7 +15,7 @@ SMALL_KG, FAST_RPM = 25.0, 20_000.0
 """The window is spoken of for small vehicles with small fast motors."""
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge free rpm at storage volts against the one school's window."""
     pack = batch.ratings.pack
     volts = pack.series * pack.storage_cell_v
@@ -23,10 +23,10 @@ def judge(batch: Batch) -> Iterator[Finding]:
     small = batch.ratings.vehicle.mass_kg <= SMALL_KG
     applies = small & (rpm > FAST_RPM) & (rpm < 1e6)
     severity = grades(watch=rpm > HIGH_RPM)
-    yield Finding("rpm_window", rpm, scalar(HIGH_RPM), severity, applies=applies)
+    yield Judgement("rpm_window", rpm, scalar(HIGH_RPM), severity, applies=applies)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Name both schools."""
     rpm, limit = float(found.value), context.build.motor.max_rpm
     other = "the rated rpm, which is not known here" if limit is None else f"all {limit:,.0f} rated"

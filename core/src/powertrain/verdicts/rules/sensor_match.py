@@ -4,13 +4,13 @@ from collections.abc import Iterator
 
 from powertrain.arrays import scalar
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import NotJudged, Verdict
 
 WORDS = {"none": "the back-EMF alone", "hall": "Hall sensors", "encoder": "an encoder"}
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge a brushless motor's sensor against what its controller runs from."""
     has, runs_from = batch.ratings.motor.sensor, batch.ratings.controller.runs_from
     if not _matters(batch) or has is None or runs_from is None:
@@ -18,14 +18,14 @@ def judge(batch: Batch) -> Iterator[Finding]:
     # Every motor has a back-EMF.
     finds = bool({"none", has} & set(runs_from))
     severity = grades(stop=batch.nowhere() | (not finds))
-    yield Finding("sensor_match", scalar(float(finds)), scalar(1.0), severity)
+    yield Judgement("sensor_match", scalar(float(finds)), scalar(1.0), severity)
 
 
 def _matters(batch: Batch) -> bool:
     return batch.ratings.motor.brushless and not batch.drive.motor.has_inverter
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what it runs from, and what the motor has."""
     has = context.ratings.motor.sensor or "none"
     listed = " or ".join(WORDS[one] for one in context.ratings.controller.runs_from or ())
@@ -49,6 +49,9 @@ def unknown(context: RuleContext) -> Iterator[NotJudged]:
 
 
 RULE = Rule(
-    judge, say, unknown,
-    rejects="the controller can't find the rotor from what the motor has", geared=False,
-)  # fmt: skip
+    judge,
+    say,
+    unknown,
+    rejects="the controller can't find the rotor from what the motor has",
+    geared=False,
+)

@@ -8,7 +8,7 @@ from powertrain.arrays import scalar
 from powertrain.stated import unstated
 from powertrain.units import kmh_from_mps, rpm_from_rad_s
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 FORWARD = 0.5
@@ -24,7 +24,7 @@ SMOOTH_KV = {3: 2100.0, 5: 3000.0}
 """Brushed motors above these KV, by slots, do not crawl smoothly; common practice, no source."""
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the first throttle steps, and a brushed motor's KV by its slots."""
     controller, motor = batch.ratings.controller, batch.ratings.motor
     if not unstated(controller.throttle_steps):
@@ -34,7 +34,7 @@ def judge(batch: Batch) -> Iterator[Finding]:
         free_kmh = kmh_from_mps(batch.moments.wheels_up.state.speed_mps)
         step_kmh = slope * free_kmh / (controller.throttle_steps * FORWARD)
         severity = grades(watch=step_kmh > COARSE_KMH)
-        yield Finding("throttle_steps", step_kmh, scalar(COARSE_KMH), severity)
+        yield Judgement("throttle_steps", step_kmh, scalar(COARSE_KMH), severity)
     if motor.brushless or unstated(motor.slots):
         return
     # What a volt more gives, so that the brushes' own volts drop out.
@@ -47,10 +47,10 @@ def judge(batch: Batch) -> Iterator[Finding]:
     for slots, most_kv in SMOOTH_KV.items():
         limit = np.where(motor.slots == slots, most_kv, limit)
     applies = np.isfinite(kv) & np.isfinite(limit)
-    yield Finding("crawling_kv", kv, limit, grades(watch=kv > limit), applies=applies)
+    yield Judgement("crawling_kv", kv, limit, grades(watch=kv > limit), applies=applies)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how coarse a step is, or how far it crawls smoothly."""
     if found.id == "throttle_steps":
         return _say_steps(context, found)
@@ -61,7 +61,7 @@ def say(context: RuleContext, found: Finding) -> Verdict:
     return verdict(found, "motor", title, why, unit="rpm/V")
 
 
-def _say_steps(context: RuleContext, found: Finding) -> Verdict:
+def _say_steps(context: RuleContext, found: Judgement) -> Verdict:
     controller = context.build.controller
     free_kmh = float(kmh_from_mps(context.moments.wheels_up.state.speed_mps))
     fix = None

@@ -9,7 +9,7 @@ from powertrain.heat.limits import NODES
 from powertrain.heat.temperatures import after, stalled
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import may_limit
-from powertrain.verdicts.rule import Finding, Mask, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Mask, Rule, grades, verdict
 from powertrain.verdicts.rules.temperatures import spoken
 from powertrain.verdicts.verdict import Fix, PartId, Verdict
 
@@ -30,14 +30,14 @@ LONGEST_S = 1e6
 LIMIT = "controller.motor_current_limit_a"
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the time until the first part passes its limit, the wheels held and nothing blowing."""
     seconds = batch.stall.seconds
     severity = grades(watch=seconds < LONG_S)
-    yield Finding("stall", np.minimum(seconds, LONGEST_S), scalar(SHORT_S), severity)
+    yield Judgement("stall", np.minimum(seconds, LONGEST_S), scalar(SHORT_S), severity)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how long it lasts, and which part is the first."""
     seconds, node = float(context.stall.seconds), context.stall.first
     lasts = spoken(seconds) if seconds < 1e5 else "as long as you like"

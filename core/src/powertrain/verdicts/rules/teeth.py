@@ -9,7 +9,7 @@ from powertrain.arrays import Array, scalar
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.gearing.stage import StageData
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Mask, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Mask, Rule, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 FEWEST = {"chain": (9, 13), "belt": (12, 18), "spur": (10, 13)}
@@ -31,21 +31,21 @@ def too_few(kind: str, driver: Array, driven: Array) -> Mask:
     return few.stops | steep.stops
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge each toothed stage."""
     for index, stage in enumerate(batch.ratings.stages):
         if stage.toothed:
             yield from judged(index, stage)
 
 
-def judged(index: int, stage: StageData) -> tuple[Finding, Finding]:
+def judged(index: int, stage: StageData) -> tuple[Judgement, Judgement]:
     """Return the findings on teeth and on ratio of one stage."""
     name = f"stage_{index + 1}"
     few, steep = _judged(name, stage.kind, stage.driver_teeth, stage.driven_teeth)
     return replace(few, part=index), replace(steep, part=index)
 
 
-def _judged(name: str, kind: str, driver: Array, driven: Array) -> tuple[Finding, Finding]:
+def _judged(name: str, kind: str, driver: Array, driven: Array) -> tuple[Judgement, Judgement]:
     teeth = np.minimum(driver, driven)
     least, smooth = FEWEST[kind]
     steep = np.maximum(driven / driver, driver / driven)
@@ -53,12 +53,12 @@ def _judged(name: str, kind: str, driver: Array, driven: Array) -> tuple[Finding
     few = grades(stop=teeth < least, watch=teeth < smooth)
     severity = grades(stop=steep > most, watch=steep > usual)
     return (
-        Finding(f"{name}_teeth", teeth, scalar(smooth), few),
-        Finding(f"{name}_ratio", steep, scalar(most), severity),
+        Judgement(f"{name}_teeth", teeth, scalar(smooth), few),
+        Judgement(f"{name}_ratio", steep, scalar(most), severity),
     )
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how many teeth there are, or how much is reduced."""
     stage, number = context.build.gearing[found.part], found.part + 1
     assert isinstance(stage, ToothedStage)

@@ -14,7 +14,7 @@ from powertrain.stated import Stated
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import cure
 from powertrain.verdicts.moments import MOMENT_WORDS, PLACES, assumed_hill, in_words, moment_at
-from powertrain.verdicts.rule import Finding, Mask, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Mask, Rule, grades, verdict
 from powertrain.verdicts.verdict import PartId, Verdict
 
 PUSHED_S = 300.0
@@ -43,7 +43,7 @@ LAUNCH, CLIMB, CRUISE, TOP_SPEED = (
 )
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge each node at the moment in which it gets hottest.
 
     A trip at cruise lasts until the pack is used up, a hill of known length to its top, full
@@ -111,7 +111,7 @@ def _room_c(batch: Batch, key: NodeId) -> Array:
     return batch.limits.of(key) + (NEAR_K if part in batch.compiled.estimated else 0.0)
 
 
-def _judged(batch: Batch, key: NodeId, lasts: Array, ends: Array) -> Finding:
+def _judged(batch: Batch, key: NodeId, lasts: Array, ends: Array) -> Judgement:
     limit_c, room_c = batch.limits.of(key), _room_c(batch, key)
     first, *others = _asked(batch)
     told = _Told(np.asanyarray(first), ends[first], lasts[first])
@@ -133,7 +133,7 @@ def _judged(batch: Batch, key: NodeId, lasts: Array, ends: Array) -> Finding:
             told, near = told.or_at(uphill, CLIMB, ends, lasts), near | uphill
         told, near = told.or_at(~near & flat_out, TOP_SPEED, ends, lasts), near | flat_out
     severity = grades(stop=worst_c > room_c, watch=near)
-    return Finding(
+    return Judgement(
         f"{key}_temperature", told.end_c, limit_c, severity, load, at=told.at, lasts_s=told.lasts_s
     )
 
@@ -155,7 +155,7 @@ class _Told:
         )
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say which part gets how hot, after what time, and what becomes of it."""
     key = NODES[[f"{node}_temperature" for node in NODES].index(found.id)]
     part, noun = PARTS[key]
@@ -181,7 +181,7 @@ def _stays(context: RuleContext, batch: Batch, key: NodeId) -> NDArray[np.bool_]
 
 
 def _words(
-    context: RuleContext, key: NodeId, noun: str, found: Finding, where: str
+    context: RuleContext, key: NodeId, noun: str, found: Judgement, where: str
 ) -> tuple[str, str]:
     """Return part, figure, limit and time of what is judged, and what becomes of it."""
     node: Node = getattr(context.results.heat, key)

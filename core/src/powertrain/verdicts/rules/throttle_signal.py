@@ -4,13 +4,13 @@ from collections.abc import Iterator
 
 from powertrain.arrays import scalar
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import NotJudged, Verdict
 
 WORDS = {"analogue": "a voltage", "pulse": "servo pulses", "serial": "messages"}
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the two where both are stated."""
     gives = batch.ratings.vehicle.throttle_gives
     takes = batch.ratings.controller.throttle_takes
@@ -18,10 +18,10 @@ def judge(batch: Batch) -> Iterator[Finding]:
         return
     same = gives == takes
     severity = grades(watch=batch.nowhere() | (not same))
-    yield Finding("throttle_signal", scalar(float(same)), scalar(1.0), severity)
+    yield Judgement("throttle_signal", scalar(float(same)), scalar(1.0), severity)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what is sent and what is understood."""
     gives = context.ratings.vehicle.throttle_gives or ""
     takes = context.ratings.controller.throttle_takes or ""

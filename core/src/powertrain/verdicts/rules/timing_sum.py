@@ -9,7 +9,7 @@ from powertrain.documents.vehicle import ToothedStage
 from powertrain.motor.timing import KV_PER_DEGREE, stated_deg
 from powertrain.stated import Stated, unstated
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import NEAR, Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import NEAR, Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
 MOST_DEG = 60.0
@@ -21,19 +21,19 @@ FEW_POLES_DEG = {2: 80.0, 4: 70.0}
 FEWEST_TEETH = 11
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the sum where any timing is stated, and degrees set where nothing hears of them."""
     motor = batch.ratings.motor
     total = motor.timing_deg
     if unstated(total):
         return
     limit = limit_deg(motor.poles)
-    yield Finding(
+    yield Judgement(
         "timing_sum", total, limit, grades(stop=total >= limit, watch=total > NEAR * limit)
     )
     if motor.sensor == "none":
         set_deg = motor.own_timing_deg
-        yield Finding(
+        yield Judgement(
             "timing_sensor", set_deg, scalar(0.0), grades(watch=True), applies=set_deg != 0
         )
 
@@ -46,7 +46,7 @@ def limit_deg(poles: Array) -> Array:
     return limit
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what timing adds up to, and the tooth or the degrees that mend it."""
     total, limit = float(found.value), float(found.limit)
     if found.id == "timing_sensor":

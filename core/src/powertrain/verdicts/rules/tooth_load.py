@@ -9,7 +9,7 @@ from powertrain.arrays import Array, scalar
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.gearing.stage import StageData
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import NEAR, Finding, Rule, exceeds, grades, verdict
+from powertrain.verdicts.rule import NEAR, Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import NotJudged, Verdict
 
 BREAKS_N = {6.35: 3500.0, 8.0: 4600.0, 9.525: 8900.0, 12.7: 17800.0, 15.875: 22200.0}
@@ -34,13 +34,13 @@ class Strength:
     stops_at: Array
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge each stage at the torque of a full-throttle start."""
     torque_nm = batch.start.shaft_torque_nm * batch.drive.motor.count
     yield from loaded(batch.ratings.stages, torque_nm)
 
 
-def loaded(stages: Sequence[StageData], torque_nm: Array) -> Iterator[Finding]:
+def loaded(stages: Sequence[StageData], torque_nm: Array) -> Iterator[Judgement]:
     """Yield how each toothed stage of a train is loaded by the torque of all shafts together."""
     for index, stage in enumerate(stages):
         if stage.toothed:
@@ -51,7 +51,7 @@ def loaded(stages: Sequence[StageData], torque_nm: Array) -> Iterator[Finding]:
                 stop=exceeds(value, strength.stops_at), watch=value > NEAR * strength.limit
             )
             load = np.where(known, value / strength.stops_at, 0.0)
-            yield Finding(
+            yield Judgement(
                 f"stage_{index + 1}_{what}",
                 value,
                 strength.limit,
@@ -131,7 +131,7 @@ def lewis_factor(teeth: Array) -> Array:
     return 0.484 - 2.87 / np.maximum(teeth, 8)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what pulls, or bends the teeth."""
     stage, number = context.build.gearing[found.part], found.part + 1
     assert isinstance(stage, ToothedStage)

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from powertrain.arrays import scalar
 from powertrain.verdicts.context import Batch, RuleContext
-from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Verdict
 
 SAFE_DRY_V = 60.0
@@ -12,13 +12,13 @@ SAFE_DRY_V = 60.0
 from memory). It is 30 V where it can be wet."""
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the pack straight off the charger."""
     volts = batch.drive.pack.charger_v
-    yield Finding("touch_voltage", volts, scalar(SAFE_DRY_V), grades(watch=volts > SAFE_DRY_V))
+    yield Judgement("touch_voltage", volts, scalar(SAFE_DRY_V), grades(watch=volts > SAFE_DRY_V))
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say whether it may be touched."""
     over = found.word == "watch"
     title = f"{float(found.value):.1f} V at full charge, {'above' if over else 'within'} 60 V"

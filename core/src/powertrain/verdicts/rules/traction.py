@@ -9,13 +9,13 @@ from powertrain.operating.limits import Limit
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.moments import assumed_hill
-from powertrain.verdicts.rule import ONLY_STOPS, Finding, Mask, Rule, grades, verdict
+from powertrain.verdicts.rule import ONLY_STOPS, Judgement, Mask, Rule, grades, verdict
 from powertrain.verdicts.verdict import NotJudged, Verdict
 
 LEVEL = scalar(0.0)
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the hardest push from standstill, and the acceleration that it gives."""
     yield _grip(batch)
     lifts = batch.drive.wheels.grip.lifting_mps2(LEVEL)
@@ -27,7 +27,7 @@ def judge(batch: Batch) -> Iterator[Finding]:
     with np.errstate(divide="ignore", invalid="ignore"):
         share = np.where(lifts > 0, gains / lifts, np.inf)
     severity = grades(stop=gains >= lifts, watch=share > 0.8)
-    yield Finding("front_lift", gains, lifts, severity, gains / lifts)
+    yield Judgement("front_lift", gains, lifts, severity, gains / lifts)
 
 
 def slips_on_climb(batch: Batch) -> Mask:
@@ -39,22 +39,22 @@ def slips_on_climb(batch: Batch) -> Mask:
     return np.asanyarray(~climb.met & (wheels.holds_n(grade_pct) < wanted_n))
 
 
-def _grip(batch: Batch) -> Finding:
+def _grip(batch: Batch) -> Judgement:
     wheels, start = batch.drive.wheels, batch.start
     hill = batch.moments.targets.climb_situation
     lost, spins = slips_on_climb(batch), start.limited_by == Limit.TRACTION
     stops = lost if assumed_hill(batch) is None else batch.nowhere()
     # Grip lost on a hill is the same in every gear.
-    return Finding(
+    return Judgement(
         "traction",
-        np.where(lost, wheels.road.still_n(hill), start.force_n),
+        np.where(lost, wheels.road.rolling_and_grade_n(hill), start.force_n),
         np.where(lost, wheels.holds_n(hill), wheels.holds_n(LEVEL)),
         grades(stop=stops, watch=spins | lost),
         np.where(stops, ONLY_STOPS, 0.0),
     )
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how much of the grip is used, or when the front lifts."""
     if found.id == "front_lift":
         return _say_lifts(found)
@@ -77,7 +77,7 @@ def say(context: RuleContext, found: Finding) -> Verdict:
     return verdict(found, "vehicle", title, why, unit="N", moment="launch")
 
 
-def _say_lifts(found: Finding) -> Verdict:
+def _say_lifts(found: Judgement) -> Verdict:
     title = (
         f"A hard start gains {float(found.value):.1f} m/s2; the front lifts at "
         f"{float(found.limit):.1f}"

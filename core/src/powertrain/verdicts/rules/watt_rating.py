@@ -7,11 +7,11 @@ from powertrain.operating.state import State
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.moments import in_words, lasting, moment_at, worst_among
-from powertrain.verdicts.rule import NEAR, Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import NEAR, Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Verdict
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Electrical watts go in at the wires, shaft watts come out; makers print either."""
     motor = batch.ratings.motor
     if unstated(motor.max_power_w):
@@ -24,10 +24,10 @@ def judge(batch: Batch) -> Iterator[Finding]:
 
     worst = worst_among(lasting(batch), watts)
     severity = grades(watch=worst.value > NEAR * motor.max_power_w)
-    yield Finding("watt_rating", worst.value, motor.max_power_w, severity, at=worst.place)
+    yield Judgement("watt_rating", worst.value, motor.max_power_w, severity, at=worst.place)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say how many of the printed watts are used."""
     side = "at the shaft" if context.ratings.motor.shaft_power else "at the wires"
     unsaid = " Its maker does not say which watts; taken as electrical."

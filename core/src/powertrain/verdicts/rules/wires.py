@@ -9,7 +9,7 @@ from powertrain.operating.state import State
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.moments import lasting, moment_at, worst_among
-from powertrain.verdicts.rule import Finding, Rule, grades, verdict
+from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Fix, NotJudged, PartId, Verdict
 
 LONG_A_PER_MM2, SHORT_A_PER_MM2 = 8.0, 14.0
@@ -24,7 +24,7 @@ NOUNS: dict[str, tuple[PartId, str]] = {
 }
 
 
-def judge(batch: Batch) -> Iterator[Finding]:
+def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge pack wires, motor wires and the connector, where their size is stated."""
     wiring = batch.ratings.wiring
     # A phase carries current for two thirds of a turn.
@@ -42,15 +42,21 @@ def judge(batch: Batch) -> Iterator[Finding]:
         if not unstated(area_mm2):
             density = worst.value / area_mm2
             severity = grades(stop=density > SHORT_A_PER_MM2, watch=density > LONG_A_PER_MM2)
-            yield Finding(name, density, np.asanyarray(LONG_A_PER_MM2), severity,
-                          density / SHORT_A_PER_MM2, at=worst.place)  # fmt: skip
+            yield Judgement(
+                name,
+                density,
+                np.asanyarray(LONG_A_PER_MM2),
+                severity,
+                density / SHORT_A_PER_MM2,
+                at=worst.place,
+            )
     if not unstated(wiring.connector_a):
         amps, limit_a = pack_a.value, wiring.connector_a
         severity = grades(stop=amps > limit_a, watch=amps > 0.8 * limit_a)
-        yield Finding("connector", amps, limit_a, severity, amps / limit_a, at=pack_a.place)
+        yield Judgement("connector", amps, limit_a, severity, amps / limit_a, at=pack_a.place)
 
 
-def say(context: RuleContext, found: Finding) -> Verdict:
+def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what they carry."""
     moment, value, limit = moment_at(context, found.at), float(found.value), float(found.limit)
     if found.id == "connector":

@@ -11,7 +11,7 @@ const KV = {
   origin: "data_sheet",
   tolerance_pct: 10,
   share: 0.7,
-  stays: 0.55,
+  width_left: 0.55,
   how: "Spin it and count.",
 };
 

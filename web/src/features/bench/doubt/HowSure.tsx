@@ -76,7 +76,7 @@ function served(doubt: DoubtAnswer, next: Weak): string {
   const helped = FIGURES.filter((info) =>
     doubt.figures[info.id]?.weakest.some((weak) => weak.path === next.path && weak.share > 0.1),
   ).map((info) => info.name.toLowerCase());
-  const narrower = `measured, it leaves ${digits(next.stays * 100, 2)} % of the width`;
+  const narrower = `measured, it leaves ${digits(next.width_left * 100, 2)} % of the width`;
   return helped.length ? `${narrower} (${helped.join(", ")}).` : `${narrower}.`;
 }
 

@@ -1,4 +1,4 @@
-"""A recorded run for many candidates: what many share is reckoned once, the rest in a loop."""
+"""A traced run for many candidates: what many share is reckoned once, the rest in a loop."""
 
 from collections.abc import Mapping, Sequence
 from typing import Any
@@ -6,41 +6,49 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.recorded.compiled import LANES, Gate, Loop, Writer, loop_of
-from powertrain.recorded.numbers import Recorded
-from powertrain.recorded.tape import CALLS, Item, Noted, Tape
+from powertrain.tracing.compiled import LANES, Branch, CompiledLoop, Writer, loop_of
+from powertrain.tracing.trace import CALLS, Item, Trace, TracedNumber
+from powertrain.tracing.traced import TracedArray
 
 Array = NDArray[np.float64]
 
 
 class Program:
-    """What a run noted, ready to be run for rows of candidates.
+    """What a run traced, ready to be run for rows of candidates.
 
     Inputs are *slow*, one for each row, or *quick*, one for each candidate.
     """
 
     def __init__(
-        self, tape: Tape, outputs: Mapping[str, Any],
-        gates: Sequence[tuple[Any, Mapping[str, Any]]] = (),
-    ) -> None:  # fmt: skip
-        """Compile what leads to `outputs`, recorded or plain arrays of one number each.
+        self,
+        trace: Trace,
+        outputs: Mapping[str, Any],
+        branches: Sequence[tuple[Any, Mapping[str, Any]]] = (),
+    ) -> None:
+        """Compile what leads to `outputs`, traced or plain arrays of one number each.
 
         Parameters
         ----------
-        gates : sequence of mask and mapping
+        branches : sequence of mask and mapping
             Where the mask is false for a candidate, only the outputs of the mapping mean
             anything; what the others need may be left out.
         """
         self.names = tuple(outputs)
         items = [_only(value) for value in outputs.values()]
-        writer = Writer(tape, items, [
-            Gate(_only(mask), {self.names.index(name): _only(value)
-                               for name, value in otherwise.items()})
-            for mask, otherwise in gates
-        ])  # fmt: skip
-        self._tape, self._slow, self.inputs = tape, writer.slow, tuple(writer.inputs)
-        self._places = tape.needed(self._slow, lambda noted: not noted.quick)
-        self._loop: Loop = loop_of(writer.text())
+        writer = Writer(
+            trace,
+            items,
+            [
+                Branch(
+                    _only(mask),
+                    {self.names.index(name): _only(value) for name, value in otherwise.items()},
+                )
+                for mask, otherwise in branches
+            ],
+        )
+        self._tape, self._slow, self.inputs = trace, writer.slow, tuple(writer.inputs)
+        self._places = trace.needed(self._slow, lambda traced: not traced.quick)
+        self._loop: CompiledLoop = loop_of(writer.text())
 
     def run(
         self, slow: Mapping[str, Array], begins: NDArray[np.int64], quick: Mapping[str, Array]
@@ -68,7 +76,7 @@ class Program:
         known: dict[int, Any] = {}
 
         def value(item: Item) -> Any:
-            return known[item.place] if item.__class__ is Noted else item
+            return known[item.place] if item.__class__ is TracedNumber else item
 
         with np.errstate(all="ignore"):
             for place in self._places:
@@ -85,9 +93,9 @@ class Program:
 
 def _only(value: Any) -> Item:
     """Return the one number that an array holds."""
-    if isinstance(value, Noted):
+    if isinstance(value, TracedNumber):
         return value
     items = np.asarray(value)
     if items.size != 1:
         raise ValueError(f"one number for each candidate, not {items.shape}")
-    return items.reshape(-1)[0] if isinstance(value, Recorded) else items.item()
+    return items.reshape(-1)[0] if isinstance(value, TracedArray) else items.item()

@@ -9,10 +9,10 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array
 from powertrain.compile.build import compile_stated
 from powertrain.documents.brief import Brief
-from powertrain.match.bounds import Stretches, stretches, too_weak
+from powertrain.match.bounds import RatioIntervals, stretches, too_weak
 from powertrain.match.candidates import Candidates
 from powertrain.match.compose import driven_as
-from powertrain.match.groups import Trios, trios_of
+from powertrain.match.groups import PartSets, trios_of
 from powertrain.match.options import Options
 from powertrain.match.questions import Questions, kept
 from powertrain.match.tally import Tally
@@ -24,7 +24,7 @@ from powertrain.verdicts.rule import Mask
 Keys = NDArray[np.int64]
 
 
-class Rough:
+class Prefilter:
     """The part of a search that comes before solving; what it rules out goes to the tally."""
 
     def __init__(self, brief: Brief, options: Options, questions: Questions, tally: Tally) -> None:
@@ -34,7 +34,7 @@ class Rough:
         self.geared = self._possible_gearings()
         """Places of the gearings that any candidate may have, by rising reduction."""
 
-    def groups(self) -> Iterator[tuple[Trios, Stretches]]:
+    def groups(self) -> Iterator[tuple[PartSets, RatioIntervals]]:
         """Yield groups of trios with the stretches of gearings that each of them can use."""
         if not len(self.geared):
             return
@@ -71,9 +71,7 @@ class Rough:
         }
         good: dict[str, Mask] = {side: np.ones(len(parts), bool) for side, parts in sides.items()}
         for side, parts in sides.items():
-            others = each * int(np.prod([
-                good[other].sum() for other in sides if other != side
-            ]))  # fmt: skip
+            others = each * int(np.prod([good[other].sum() for other in sides if other != side]))
             for place, reason in self._refused(side, parts):
                 if good[side][place]:
                     good[side][place] = False
@@ -104,9 +102,9 @@ class Rough:
                     elif not bool(wish.met(value)):
                         yield place, wish.id
 
-    # Trios, whatever their gearing
+    # PartSets, whatever their gearing
 
-    def _ungeared(self, trios: Trios) -> Trios:
+    def _ungeared(self, trios: PartSets) -> PartSets:
         """Return the trios that no rule stops to which gearing does not matter."""
         each = len(self.geared)
         said = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
@@ -125,12 +123,13 @@ class Rough:
                 alive = self.tally.sieve(alive, drive_wish.stands(seen), drive_wish.id, each)
         return trios.some(np.flatnonzero(alive))
 
-    def _stretches(self, trios: Trios) -> Stretches:
+    def _stretches(self, trios: PartSets) -> RatioIntervals:
         """Return which stretches of the gearings each trio can use at all."""
         said = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
         compiled = compile_stated(said)
-        found = stretches(self.brief, self.options, trios, compiled, self.geared,
-                          self.questions.of_drives)  # fmt: skip
+        found = stretches(
+            self.brief, self.options, trios, compiled, self.geared, self.questions.of_drives
+        )
         for reason, count in found.rejected.items():
             self.tally.reject(reason, count)
         return found

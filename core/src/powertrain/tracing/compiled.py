@@ -1,4 +1,4 @@
-"""A recorded run as a loop of machine code, by LLVM; all arithmetic as IEEE 754 has it.
+"""A traced run as a loop of machine code, by LLVM; all arithmetic as IEEE 754 has it.
 
 Additions, multiplications, divisions and roots give the very bits that NumPy gives; exponentials,
 logarithms and powers are those of the C library.
@@ -15,7 +15,7 @@ import llvmlite.binding as llvm
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.recorded.tape import FUNCTIONS, Item, Noted, Tape, plain_key
+from powertrain.tracing.trace import FUNCTIONS, Item, Trace, TracedNumber, plain_key
 
 LANES = 8
 """Candidates reckoned at once; a processor with narrower registers takes them in parts."""
@@ -28,14 +28,20 @@ OPTIMISE = 1
 
 _NUMBERS, _TRUTHS = f"<{LANES} x double>", f"<{LANES} x i1>"
 _ARITHMETIC = {"add": "fadd", "subtract": "fsub", "multiply": "fmul", "divide": "fdiv"}
-_COMPARED = {"less": "olt", "less_equal": "ole", "greater": "ogt", "greater_equal": "oge",
-             "equal": "oeq", "not_equal": "une"}  # fmt: skip
+_COMPARED = {
+    "less": "olt",
+    "less_equal": "ole",
+    "greater": "ogt",
+    "greater_equal": "oge",
+    "equal": "oeq",
+    "not_equal": "une",
+}
 _LOGICAL = {"logical_and": "and", "logical_or": "or"}
 _LIBRARY = {name: {"arctan": "atan", "power": "pow"}.get(name, name) for name in FUNCTIONS}
 
 
 @dataclass(frozen=True)
-class Gate:
+class Branch:
     """Where the rest may be left out: unless any of the candidates at hand goes on.
 
     `otherwise` are the outputs that then hold all the same, by their place.
@@ -46,27 +52,29 @@ class Gate:
 
 
 class Writer:
-    """Writes the loop for what is noted on a tape.
+    """Writes the loop for what is traced on a trace.
 
     `slow` are the values that are the same for all candidates of a row, in the order in which
     the loop has them in a row's table; `inputs` the names of those that differ.
     """
 
-    def __init__(self, tape: Tape, outputs: Sequence[Item], gates: Sequence[Gate] = ()) -> None:
+    def __init__(
+        self, trace: Trace, outputs: Sequence[Item], branches: Sequence[Branch] = ()
+    ) -> None:
         """Write the loop that stores `outputs`, numbers or truth values, for each candidate."""
         self.slow: list[Item] = []
         self.inputs: list[str] = []
         self._slots: dict[Any, int] = {}
         self._values: dict[int, str] = {}
         self._lines: list[str] = []
-        self._tape = tape
-        for number, gate in enumerate(gates):
-            self._write([gate.goes_on, *gate.otherwise.values()])
-            bits = self._new(f"bitcast {_TRUTHS} {self._value(gate.goes_on, True)} to i{LANES}")
+        self._tape = trace
+        for number, branch in enumerate(branches):
+            self._write([branch.goes_on, *branch.otherwise.values()])
+            bits = self._new(f"bitcast {_TRUTHS} {self._value(branch.goes_on, True)} to i{LANES}")
             shut = self._new(f"icmp eq i{LANES} {bits}, 0")
             self._lines.append(f"br i1 {shut}, label %shut{number}, label %open{number}")
             self._lines.append(f"shut{number}:")
-            for row, item in gate.otherwise.items():
+            for row, item in branch.otherwise.items():
                 self._store(row, item)
             self._lines.append("br label %onwards")
             self._lines.append(f"open{number}:")
@@ -78,27 +86,31 @@ class Writer:
     def _write(self, items: Sequence[Item]) -> None:
         """Write all that leads to some values and is not written yet."""
         for place in self._tape.needed(items, self._unwritten):
-            self._values[place] = self._operation(self._tape.rows[place], self._tape.notes[place])
+            self._values[place] = self._operation(self._tape.rows[place], self._tape.traces[place])
 
-    def _unwritten(self, noted: Noted) -> bool:
-        return noted.quick and noted.place not in self._values
+    def _unwritten(self, traced: TracedNumber) -> bool:
+        return traced.quick and traced.place not in self._values
 
     def _store(self, row: int, item: Item) -> None:
-        is_truth = item.__class__ is Noted and item.is_truth
+        is_truth = item.__class__ is TracedNumber and item.is_truth
         value = self._value(item, is_truth)
         if is_truth:
-            value = self._new(f"select {_TRUTHS} {value}, {_NUMBERS} {_all_lanes('1.0')}, "
-                              f"{_NUMBERS} zeroinitializer")  # fmt: skip
+            value = self._new(
+                f"select {_TRUTHS} {value}, {_NUMBERS} {_all_lanes('1.0')}, "
+                f"{_NUMBERS} zeroinitializer"
+            )
         self._lines.append(f"store {_NUMBERS} {value}, ptr {self._at('outputs', row)}, align 8")
 
     def text(self) -> str:
         """Return the whole module in LLVM's language."""
         declared = [
-            *(f"declare double @{name}({', '.join(['double'] * _arguments(name))})"
-              for name in _LIBRARY.values()),
+            *(
+                f"declare double @{name}({', '.join(['double'] * _arguments(name))})"
+                for name in _LIBRARY.values()
+            ),
             f"declare {_NUMBERS} @llvm.sqrt.v{LANES}f64({_NUMBERS})",
             f"declare {_NUMBERS} @llvm.fabs.v{LANES}f64({_NUMBERS})",
-        ]  # fmt: skip
+        ]
         body = "\n".join(self._lines)
         return (
             "\n".join(declared)
@@ -145,31 +157,32 @@ done:
 
     def _value(self, item: Item, truth: bool) -> str:
         """Return the lanes of a value; one that is slow is read where it is used."""
-        if item.__class__ is Noted and item.quick:
+        if item.__class__ is TracedNumber and item.quick:
             return self._values[item.place]
-        key = ("noted", item.place) if item.__class__ is Noted else plain_key(item)
+        key = ("traced", item.place) if item.__class__ is TracedNumber else plain_key(item)
         slot = self._slots.setdefault(key, len(self._slots))
         if slot == len(self.slow):
             self.slow.append(item)
         place = self._new(f"getelementptr double, ptr %table, i64 {slot}")
         number = self._new(f"load double, ptr {place}, align 8")
         lanes = self._new(f"insertelement {_NUMBERS} poison, double {number}, i64 0")
-        value = self._new(f"shufflevector {_NUMBERS} {lanes}, {_NUMBERS} poison, "
-                          f"<{LANES} x i32> zeroinitializer")  # fmt: skip
+        value = self._new(
+            f"shufflevector {_NUMBERS} {lanes}, {_NUMBERS} poison, <{LANES} x i32> zeroinitializer"
+        )
         if truth:
             return self._new(f"fcmp one {_NUMBERS} {value}, zeroinitializer")
         return value
 
-    def _operation(self, row: tuple[str, tuple[Item, ...]], noted: Noted) -> str:
+    def _operation(self, row: tuple[str, tuple[Item, ...]], traced: TracedNumber) -> str:
         name, items = row
         if name == "input":
             self.inputs.append(items[0])
             place = self._at("inputs", len(self.inputs) - 1)
             return self._new(f"load {_NUMBERS}, ptr {place}, align 8")
         if name == "where":
-            kind = _TRUTHS if noted.is_truth else _NUMBERS
+            kind = _TRUTHS if traced.is_truth else _NUMBERS
             chosen = self._value(items[0], truth=True)
-            one, other = (self._value(item, noted.is_truth) for item in items[1:])
+            one, other = (self._value(item, traced.is_truth) for item in items[1:])
             return self._new(f"select {_TRUTHS} {chosen}, {kind} {one}, {kind} {other}")
         truths = name in _LOGICAL or name == "logical_not"
         values = [self._value(item, truths) for item in items]
@@ -200,8 +213,9 @@ done:
     def _lane_by_lane(self, function: str, values: list[str]) -> str:
         lanes = "poison"
         for lane in range(LANES):
-            numbers = [self._new(f"extractelement {_NUMBERS} {value}, i64 {lane}")
-                       for value in values]  # fmt: skip
+            numbers = [
+                self._new(f"extractelement {_NUMBERS} {value}, i64 {lane}") for value in values
+            ]
             given = ", ".join(f"double {number}" for number in numbers)
             result = self._new(f"call double @{function}({given})")
             lanes = self._new(f"insertelement {_NUMBERS} {lanes}, double {result}, i64 {lane}")
@@ -216,7 +230,7 @@ def _arguments(function: str) -> int:
     return 2 if function == "pow" else 1
 
 
-class Loop:
+class CompiledLoop:
     """A compiled loop over rows of candidates."""
 
     def __init__(self, text: str) -> None:
@@ -224,14 +238,23 @@ class Loop:
         # An engine owns its target machine and takes it along when it goes.
         self._engine = llvm.create_mcjit_compiler(_module(text), _machine())
         self._engine.finalize_object()
-        kinds = (ctypes.c_void_p, ctypes.c_void_p, ctypes.c_int64, ctypes.c_void_p,
-                 ctypes.c_void_p, ctypes.c_int64)  # fmt: skip
+        kinds = (
+            ctypes.c_void_p,
+            ctypes.c_void_p,
+            ctypes.c_int64,
+            ctypes.c_void_p,
+            ctypes.c_void_p,
+            ctypes.c_int64,
+        )
         self._solve = ctypes.CFUNCTYPE(None, *kinds)(self._engine.get_function_address("solve"))
 
     def __call__(
-        self, slow: NDArray[np.float64], begins: NDArray[np.int64],
-        inputs: NDArray[np.float64], count: int,
-    ) -> NDArray[np.float64]:  # fmt: skip
+        self,
+        slow: NDArray[np.float64],
+        begins: NDArray[np.int64],
+        inputs: NDArray[np.float64],
+        count: int,
+    ) -> NDArray[np.float64]:
         """Return the outputs of all candidates.
 
         Parameters
@@ -245,21 +268,28 @@ class Loop:
         count : int
             How many outputs there are.
         """
-        if not (slow.flags.c_contiguous and begins.flags.c_contiguous
-                and inputs.flags.c_contiguous):  # fmt: skip
+        if not (
+            slow.flags.c_contiguous and begins.flags.c_contiguous and inputs.flags.c_contiguous
+        ):
             raise ValueError("the loop reads whole rows")
         if inputs.shape[1] < int(begins[-1]) + LANES - 1:
             raise ValueError("the loop reads a little beyond the last candidate")
         outputs = np.zeros((count, inputs.shape[1]))
-        self._solve(slow.ctypes.data, begins.ctypes.data, len(begins) - 1,
-                    inputs.ctypes.data, outputs.ctypes.data, inputs.shape[1])  # fmt: skip
+        self._solve(
+            slow.ctypes.data,
+            begins.ctypes.data,
+            len(begins) - 1,
+            inputs.ctypes.data,
+            outputs.ctypes.data,
+            inputs.shape[1],
+        )
         return outputs[:, : int(begins[-1])]
 
 
 @lru_cache(KEPT)
-def loop_of(text: str) -> Loop:
+def loop_of(text: str) -> CompiledLoop:
     """Return the compiled loop of a module; like modules are compiled once."""
-    return Loop(text)
+    return CompiledLoop(text)
 
 
 @cache

@@ -1,4 +1,4 @@
-"""What is recorded and compiled against the same code run by NumPy on whole arrays."""
+"""What is traced and compiled against the same code run by NumPy on whole arrays."""
 
 import numpy as np
 import pytest
@@ -6,29 +6,29 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ops.draws import examples
-from powertrain.recorded.compiled import KEPT, LANES, loop_of
-from powertrain.recorded.numbers import (
-    Recorded,
-    Unrecordable,
-    anything_left_over,
-    left_over,
-    recorded_input,
+from powertrain.tracing.compiled import KEPT, LANES, loop_of
+from powertrain.tracing.program import Program
+from powertrain.tracing.trace import Trace
+from powertrain.tracing.traced import (
+    TracedArray,
+    Untraceable,
+    any_set_aside,
+    set_aside,
+    traced_input,
 )
-from powertrain.recorded.program import Program
-from powertrain.recorded.tape import Tape
 
 ODD = [0.0, -0.0, 1.0, -1.0, 0.5, 2.0, -3.25, 1e-300, 1e300, np.inf, -np.inf, np.nan]
 
 
 def inputs():
-    tape = Tape()
-    return tape, recorded_input(tape, "slow", quick=False), recorded_input(tape, "x", quick=True)
+    trace = Trace()
+    return trace, traced_input(trace, "slow", quick=False), traced_input(trace, "x", quick=True)
 
 
 def both_ways(code, slow, begins, x):
-    """Run code recorded, and by NumPy with each row's number beside every candidate."""
-    tape, s, q = inputs()
-    program = Program(tape, {"outcome": code(s, q)})
+    """Run code traced, and by NumPy with each row's number beside every candidate."""
+    trace, s, q = inputs()
+    program = Program(trace, {"outcome": code(s, q)})
     found = program.run({"slow": slow}, begins, {"x": x})["outcome"]
     with np.errstate(all="ignore"):
         return found, np.broadcast_to(code(np.repeat(slow, np.diff(begins)), x), x.shape)
@@ -52,7 +52,7 @@ EXACT = {
     "any along an axis": lambda s, x: np.any(np.stack([x > s, x < 0]), axis=0) + 0.0,
     "all along an axis": lambda s, x: np.all(np.stack([x > s, x < 9]), axis=0) + 0.0,
     "moved about": lambda s, x: np.concatenate([np.reshape(x, (1, -1)), np.reshape(s, (1, -1))])[1],
-    "nothing recorded in it": lambda s, x: np.zeros_like(x) + np.float64(3.0),
+    "nothing traced in it": lambda s, x: np.zeros_like(x) + np.float64(3.0),
 }
 
 
@@ -64,10 +64,22 @@ def test_arithmetic_gives_the_very_numbers_that_numpy_gives(name):
     np.testing.assert_array_equal(found, wanted)
 
 
-@pytest.mark.parametrize("function", [
-    np.exp, np.expm1, np.log, np.log1p, np.sin, np.cos, np.tan, np.arctan, np.tanh,
-    lambda value: np.abs(value) ** 0.618, lambda value: np.hypot(value, 0.75),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "function",
+    [
+        np.exp,
+        np.expm1,
+        np.log,
+        np.log1p,
+        np.sin,
+        np.cos,
+        np.tan,
+        np.arctan,
+        np.tanh,
+        lambda value: np.abs(value) ** 0.618,
+        lambda value: np.hypot(value, 0.75),
+    ],
+)
 def test_functions_agree_with_numpy_to_a_few_last_digits(function):
     slow, x = np.linspace(-2, 2, 9), np.linspace(-4, 4, 9 * 21)
     found, wanted = both_ways(
@@ -80,19 +92,20 @@ def test_functions_agree_with_numpy_to_a_few_last_digits(function):
 @given(st.lists(st.integers(0, 3 * LANES), min_size=1, max_size=6), st.data())
 def test_rows_of_any_length_keep_to_their_own_numbers(lengths, data):
     begins = np.concatenate([[0], np.cumsum(lengths)])
-    slow = np.array(data.draw(st.lists(
-        st.floats(-9, 9), min_size=len(lengths), max_size=len(lengths))))  # fmt: skip
+    slow = np.array(
+        data.draw(st.lists(st.floats(-9, 9), min_size=len(lengths), max_size=len(lengths)))
+    )
     x = np.arange(float(begins[-1]))
     found, wanted = both_ways(lambda s, q: s * 1000 + q, slow, begins, x)
     np.testing.assert_array_equal(found, wanted)
 
 
 def test_behind_a_shut_gate_what_was_said_holds_and_the_rest_is_as_without_it():
-    tape, s, q = inputs()
+    trace, s, q = inputs()
     goes_on, costly = q > s, np.expm1(q) * s
     reason = np.where(goes_on, np.where(costly > 3, 2.0, 0.0), 1.0)
     early = np.where(goes_on, 0.0, 1.0)
-    program = Program(tape, {"reason": reason, "costly": costly}, [(goes_on, {"reason": early})])
+    program = Program(trace, {"reason": reason, "costly": costly}, [(goes_on, {"reason": early})])
     slow, begins = np.array([1.0, 50.0, 2.0]), np.array([0, 20, 45, 60])
     x = np.linspace(0, 4, 60)
     found = program.run({"slow": slow}, begins, {"x": x})
@@ -104,13 +117,13 @@ def test_behind_a_shut_gate_what_was_said_holds_and_the_rest_is_as_without_it():
 
 
 def test_the_same_is_noted_once_and_what_only_looks_the_same_twice():
-    tape, s, q = inputs()
+    trace, s, q = inputs()
     assert (q * s + 1.0).item() is (q * s + 1.0).item()
     truths, numbers = np.where(q > s, True, False), np.where(q > s, 1.0, 0.0)
     assert truths.item().is_truth
     assert not numbers.item().is_truth
     outputs = {"one": 1 / np.where(q > s, 0.0, q), "other": 1 / np.where(q > s, -0.0, q)}
-    program = Program(tape, outputs)
+    program = Program(trace, outputs)
     found = program.run({"slow": np.zeros(1)}, np.array([0, 1]), {"x": np.ones(1)})
     assert found["one"][0] == np.inf
     assert found["other"][0] == -np.inf
@@ -124,35 +137,38 @@ def test_whether_any_or_all_are_so_takes_the_general_way():
     assert np.all(np.isfinite(s) | True)
 
 
-@pytest.mark.parametrize("code", [
-    lambda s, q: 1 if q > s else 2,
-    lambda s, q: float((q + s)[0].item()),
-    lambda s, q: np.arange(4)[q > s],
-    lambda s, q: np.floor(q),
-    lambda s, q: q.__setitem__(0, 1.0),
-    lambda s, q: [s.item() + q.item()],
-    lambda s, q: np.add(q, s, out=np.zeros(1)),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "code",
+    [
+        lambda s, q: 1 if q > s else 2,
+        lambda s, q: float((q + s)[0].item()),
+        lambda s, q: np.arange(4)[q > s],
+        lambda s, q: np.floor(q),
+        lambda s, q: q.__setitem__(0, 1.0),
+        lambda s, q: [s.item() + q.item()],
+        lambda s, q: np.add(q, s, out=np.zeros(1)),
+    ],
+)
 def test_what_depends_on_the_numbers_themselves_is_refused(code):
     _, s, q = inputs()
-    with pytest.raises((Unrecordable, IndexError)):
+    with pytest.raises((Untraceable, IndexError)):
         code(s, q)
 
 
 def test_what_is_left_over_is_told_of_each_candidate():
-    tape, s, q = inputs()
-    assert left_over(q > s) is False
-    assert left_over(np.array([False])) is False
-    assert left_over(np.array([False, True])) is True
-    rest = anything_left_over(tape)
-    assert isinstance(rest, Recorded)
+    trace, s, q = inputs()
+    assert set_aside(q > s) is False
+    assert set_aside(np.array([False])) is False
+    assert set_aside(np.array([False, True])) is True
+    rest = any_set_aside(trace)
+    assert isinstance(rest, TracedArray)
     x = np.linspace(-1, 1, 11)
-    found = Program(tape, {"rest": rest}).run(
+    found = Program(trace, {"rest": rest}).run(
         {"slow": np.array([0.3])}, np.array([0, 11]), {"x": x}
     )
     np.testing.assert_array_equal(found["rest"], x > 0.3)
-    with pytest.raises(Unrecordable):
-        left_over(np.stack([q > s, np.array([True])]))
+    with pytest.raises(Untraceable):
+        set_aside(np.stack([q > s, np.array([True])]))
 
 
 def test_loops_come_and_go_in_one_process():
