@@ -1,5 +1,6 @@
 """Temperatures of copper, can, controller and pack at one moment or many."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -108,7 +109,7 @@ def temperatures(
         return _untimed(after(thermal, flows, seconds), limits)
     start = thermal.parts_c - thermal.ambient_c
     cold = nodes = _nodes(thermal, flows, _leaves_w_per_k(thermal, flows))
-    winding, case = _motor_after(thermal, flows, seconds, cold)
+    winding, case = _motor_after(thermal, flows, seconds, cold, start, start)
     winding_end, case_end = nodes.steady_k()
     for _ in _magnet_rounds(thermal):
         weaker = _weakened(thermal, flows, case_end)
@@ -180,33 +181,50 @@ def burnt_seconds(
     return found
 
 
-def after(thermal: ThermalParameters, flows: Flows, seconds: Array) -> dict[NodeId, Array]:
-    """Return each node's temperature `seconds` into a state."""
-    start, air = thermal.parts_c - thermal.ambient_c, thermal.ambient_c
+def after(
+    thermal: ThermalParameters,
+    flows: Flows,
+    seconds: Array,
+    begins_c: Mapping[NodeId, Array] | None = None,
+) -> dict[NodeId, Array]:
+    """Return each node's temperature `seconds` into a state.
+
+    Parameters
+    ----------
+    begins_c : mapping, optional
+        Temperature of each node at its beginning; that at which all parts begin where it is None.
+    """
+    air = thermal.ambient_c
+    start = {key: (thermal.parts_c if begins_c is None else begins_c[key]) - air for key in NODES}
     cold = _nodes(thermal, flows, _leaves_w_per_k(thermal, flows))
-    winding, case = _motor_after(thermal, flows, seconds, cold)
+    winding, case = _motor_after(thermal, flows, seconds, cold, start["winding"], start["case"])
     controller = _one(thermal.controller, flows.controller_w, flows.travel_mps)
     pack = _one(thermal.pack, flows.pack_w, flows.travel_mps)
     return {
         "winding": winding + air,
         "case": case + air,
-        "controller": controller.after_k(seconds, start) + air,
-        "pack": pack.after_k(seconds, start) + air,
+        "controller": controller.after_k(seconds, start["controller"]) + air,
+        "pack": pack.after_k(seconds, start["pack"]) + air,
     }
 
 
 def _motor_after(
-    thermal: ThermalParameters, flows: Flows, seconds: Array, cold: TwoNodes
+    thermal: ThermalParameters,
+    flows: Flows,
+    seconds: Array,
+    cold: TwoNodes,
+    winding_k: Array,
+    case_k: Array,
 ) -> tuple[Array, Array]:
     """Return how far winding and case are above the air after `seconds`.
 
-    `cold` is the motor with its magnets at full strength.
+    `cold` is the motor with its magnets at full strength; `winding_k` and `case_k` are where they
+    begin.
     """
-    start = thermal.parts_c - thermal.ambient_c
-    winding, case = cold.after_k(seconds, start, start)
+    winding, case = cold.after_k(seconds, winding_k, case_k)
     for _ in _magnet_rounds(thermal):
         weaker = _nodes(thermal, flows, cold.to_air_w_per_k, _weakened(thermal, flows, case))
-        winding, case = weaker.after_k(seconds, start, start)
+        winding, case = weaker.after_k(seconds, winding_k, case_k)
     return winding, case
 
 

@@ -15,7 +15,7 @@ from pydantic import BaseModel
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.describe import FieldInfo, part_fields
 from powertrain.documents.electrics import Battery, Controller
-from powertrain.documents.motors import PermanentMagnetMotor
+from powertrain.documents.motors import PermanentMagnetMotor, constants_of_kind
 from powertrain.identify.cell import MOHM
 from powertrain.listing import controller, motor, pack
 from powertrain.listing.derived import derived
@@ -303,19 +303,10 @@ def _field(kind: ListedKind, path: str) -> FieldInfo:
 
 
 NEEDED: dict[ListedKind, tuple[str, ...]] = {
-    "motors": ("kv_rpm_per_v", "resistance_ohm", "no_load_current_a"),
     "controllers": ("continuous_current_a", "max_voltage_v", "resistance_ohm"),
     "packs": ("chemistry", "series", "cell_capacity_ah", MOHM),
 }
-"""What no answer can do without."""
-
-
-SERIES_NEEDED = (
-    "saturated_constant_nm_per_a",
-    "half_saturation_current_a",
-    "resistance_ohm",
-    "loss_torque_nm",
-)
+"""What no answer can do without; of motors the constants of their kind."""
 
 
 def _asked(
@@ -325,9 +316,7 @@ def _asked(
     likely: list[tuple[Said, str]],
 ) -> list[Asked]:
     inner = document[HOLDS[kind]]
-    needed = NEEDED[kind]
-    if inner.get("kind") == "series_wound":
-        needed = SERIES_NEEDED
+    needed = constants_of_kind(inner["kind"]) if kind == "motors" else NEEDED[kind]
     if kind == "packs" and "chemistry" not in inner:
         needed = (*needed, "cell_voltage_v")
     missing = [path for path in needed if path not in inner]

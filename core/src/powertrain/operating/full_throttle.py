@@ -59,8 +59,12 @@ def full_throttle(
     situation : array_like
         That of the load, its usual one if none; it matters to grip alone.
     """
-    drive = drive.wide_open()
     situation = drive.load.usual if situation is None else situation
+    return at_full_duty(drive.wide_open(), output_rad_s, situation)
+
+
+def at_full_duty(drive: Drive, output_rad_s: Array, situation: Array) -> FullThrottle:
+    """Return `full_throttle` of a drive with nothing that acts at full throttle alone."""
     gears = drive.train.gears
     if len(gears) == 1:
         return _in_gear(drive, output_rad_s, situation, gears[0])

@@ -1,6 +1,6 @@
 """Motors as a document says them: the kinds that there are."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
@@ -26,6 +26,20 @@ MOTOR_DOCUMENTS: tuple[type[SharedMotor], ...] = (
     InductionMotor,
 )
 
+
+def document_of_kind(kind: str) -> type[SharedMotor]:
+    """Return the document class of a kind of motor."""
+    return next(
+        one for one in MOTOR_DOCUMENTS if kind in get_args(one.model_fields["kind"].annotation)
+    )
+
+
+def constants_of_kind(kind: str) -> tuple[str, ...]:
+    """Return the constants that no motor of a kind can do without."""
+    fields = document_of_kind(kind).model_fields
+    return tuple(key for key, field in fields.items() if field.is_required() and key != "kind")
+
+
 __all__ = [
     "MOTOR_DOCUMENTS",
     "InductionMotor",
@@ -35,4 +49,6 @@ __all__ = [
     "PermanentMagnetMotor",
     "SeriesWoundMotor",
     "SharedMotor",
+    "constants_of_kind",
+    "document_of_kind",
 ]

@@ -360,7 +360,9 @@ function factsOf(
   if (part === "pack") own.chemistry = state.document.battery.chemistry;
   else {
     const { kind } = state.document.motor;
-    own.kind = kind === "series_wound" ? kind : "permanent_magnet";
+    // Constants can be worked out of some kinds only; of others, those of the first of these.
+    const kinds = fields.find((field) => field.path.endsWith(".kind"))?.options ?? [];
+    own.kind = kinds.includes(kind) ? kind : kinds[0];
     own.commutation = state.document.motor.commutation ?? "brushless";
   }
   for (const field of fields) {

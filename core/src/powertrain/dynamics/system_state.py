@@ -1,0 +1,44 @@
+"""What a drive remembers from one moment to the next."""
+
+from dataclasses import dataclass
+
+from powertrain.arrays import Array
+from powertrain.compile.build import CompiledBuild
+from powertrain.heat.limits import NODES, NodeId
+
+
+@dataclass(frozen=True)
+class SystemState:
+    """Speed of the output shaft, charge as a share, and the temperature of each node.
+
+    All arrays, which broadcast with those of the drive.
+    """
+
+    output_rad_s: Array
+    charge: Array
+    winding_c: Array
+    case_c: Array
+    controller_c: Array
+    pack_c: Array
+
+    @classmethod
+    def at_rest(cls, compiled: CompiledBuild, charge: Array) -> "SystemState":
+        """Return a drive that stands, its parts as warm as the document says."""
+        none, parts_c = charge * 0.0, compiled.thermal.parts_c + charge * 0.0
+        return cls(none, charge, parts_c, parts_c, parts_c, parts_c)
+
+    def temperatures_c(self) -> dict[NodeId, Array]:
+        """Return the temperatures by node."""
+        return {key: getattr(self, f"{key}_c") for key in NODES}
+
+
+@dataclass(frozen=True)
+class Demand:
+    """What is asked over a step.
+
+    `throttle` is a share of the pack's volts, nought to one; `situation` that of the load, of
+    wheels the grade in percent.
+    """
+
+    throttle: Array
+    situation: Array
