@@ -11,13 +11,14 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, choose
+from powertrain.arrays import Array, choose, with_axis
 from powertrain.battery.open_circuit import OpenCircuit
 from powertrain.compile.build import CompiledBuild
 from powertrain.drive import Drive
 from powertrain.dynamics.system_state import Demand, SystemState
 from powertrain.heat.temperatures import after, flows_of
 from powertrain.load.protocol import asked_nm
+from powertrain.operating.full_throttle import fastest_rad_s, output_nm
 from powertrain.operating.part_throttle import at_throttle
 from powertrain.operating.state import State, state_at
 
@@ -25,6 +26,22 @@ SECONDS_PER_HOUR = 3600.0
 
 NUDGE = 1e-4
 """Part of a speed by which it is moved to see how the torque changes, and rad/s at the least."""
+
+
+SPEEDS_TRIED = 24
+"""At so many speeds, from rest to the fastest, the torque's slope is looked at."""
+
+
+def quickest_rate_per_s(drive: Drive) -> float:
+    """Return how quickly a speed that is off comes back, the steepest of all drives and speeds.
+
+    A step much longer than one over this swings about the speed at which the drive settles.
+    """
+    fastest = np.max(np.where(np.isfinite(fastest_rad_s(drive)), fastest_rad_s(drive), 0.0))
+    wide = with_axis(drive)
+    speeds = np.linspace(0.0, max(float(fastest), 1.0), SPEEDS_TRIED)
+    slopes = np.diff(output_nm(wide, speeds)) / np.diff(speeds)
+    return max(float(np.max(-slopes / wide.inertia_kg_m2)), 0.0)
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ logarithms and powers are those of the C library.
 
 import ctypes
 import ctypes.util
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from typing import Any
@@ -284,6 +284,30 @@ class CompiledLoop:
             inputs.shape[1],
         )
         return outputs[:, : int(begins[-1])]
+
+    def bound(
+        self,
+        slow: NDArray[np.float64],
+        begins: NDArray[np.int64],
+        inputs: NDArray[np.float64],
+        outputs: NDArray[np.float64],
+    ) -> Callable[[], None]:
+        """Return a function that fills `outputs` from `inputs` as they are when it is called.
+
+        All are arrays as for a call, `outputs` of the width of `inputs`; they must stay alive.
+        """
+        given = (slow, begins, inputs, outputs)
+        if not all(array.flags.c_contiguous for array in given):
+            raise ValueError("the loop reads whole rows")
+        if inputs.shape[1] < int(begins[-1]) + LANES - 1 or outputs.shape[1] != inputs.shape[1]:
+            raise ValueError("the loop reads a little beyond the last candidate")
+        pointers = [array.ctypes.data for array in given]
+        rows, width, solve = len(begins) - 1, inputs.shape[1], self._solve
+
+        def fill() -> None:
+            solve(pointers[0], pointers[1], rows, pointers[2], pointers[3], width)
+
+        return fill
 
 
 @lru_cache(KEPT)

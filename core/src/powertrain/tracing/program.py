@@ -71,6 +71,16 @@ class Program:
         outputs = self._loop(self._shared(slow, rows), begins, inputs, len(self.names))
         return dict(zip(self.names, outputs, strict=True))
 
+    def stepper(self, slow: Mapping[str, Array], rows: int) -> "Stepper":
+        """Return what runs it again and again for rows of one candidate each.
+
+        Parameters
+        ----------
+        slow : mapping
+            Arrays over rows, or one number for all.
+        """
+        return Stepper(self._loop, self._shared(slow, rows), self.inputs, self.names, rows)
+
     def _shared(self, slow: Mapping[str, Array], rows: int) -> Array:
         """Return what the loop reads of each row, one operation on all rows after the other."""
         known: dict[int, Any] = {}
@@ -89,6 +99,32 @@ class Program:
             for place, item in enumerate(self._slow):
                 table[:, place] = value(item)
         return table
+
+
+class Stepper:
+    """A program whose inputs are written, and outputs read, in place, one row for each name."""
+
+    def __init__(
+        self,
+        loop: CompiledLoop,
+        shared: Array,
+        inputs: Sequence[str],
+        outputs: Sequence[str],
+        rows: int,
+    ) -> None:
+        """See `Program.stepper`."""
+        width = rows + LANES
+        self._kept = (
+            shared,
+            np.arange(rows + 1, dtype=np.int64),
+            np.zeros((max(len(inputs), 1), width)),
+            np.zeros((len(outputs), width)),
+        )
+        self.inputs, self.outputs = (array[:, :rows] for array in self._kept[2:])
+        self.place = {name: place for place, name in enumerate(inputs)}
+        """Which row of `inputs` a name has; what nothing depends on has none."""
+        self.names = tuple(outputs)
+        self.run = loop.bound(*self._kept)
 
 
 def _only(value: Any) -> Item:
