@@ -15,12 +15,11 @@ import django
 
 django.setup()
 
-from tests.asked import sound_requests  # noqa: E402
-from tests.hostile import Request, of_documents, of_paths  # noqa: E402
-
 from benchmarks.growth import resident_mb  # noqa: E402
 from config.api import api  # noqa: E402
 from e2e.product import KEYED, ROOT, Product  # noqa: E402
+from tests.asked import sound_requests  # noqa: E402
+from tests.hostile import Request, of_documents, of_paths  # noqa: E402
 
 DRAWN = 2000
 SLOWEST_S, MOST_MB = 2.0, 200.0

@@ -13,92 +13,20 @@ from builds.actions.change import pin, redo, restore, save_version, undo
 from builds.actions.create import create_build
 from builds.actions.remove import bring_back, remove_build
 from builds.cards import cards_of
-from builds.errors import OperationRefused
-from builds.incoming import pieces, text_lines
 from builds.models import Build
 from builds.querysets import stored_documents, version_of
-from builds.views_of import archetype_card, as_row, build_answer, plain, version_card
+from builds.views_of import archetype_card, as_row, build_answer, version_card
+from common.documents import plain
+from common.incoming import pieces, text_lines
 from common.pages import page_after
-from common.schemas import MISSING, REFUSED
+from common.schemas import CSV, MISSING, REFUSED, TEXT, Bad, BroughtIn
 from powertrain.archetypes import all_archetypes
-from powertrain.bench.solve import solve
-from powertrain.compare.baseline import BaselineAnswer, baseline
-from powertrain.compare.compared import CompareAnswer, compare
 from powertrain.documents.build import Build as BuildDocument
-from powertrain.documents.describe import all_fields, changes_between, fields_of_facts, motor_kinds
 from powertrain.documents.reading import check_build
 from powertrain.documents.table import write_rows
 from powertrain.errors import Refusal
-from powertrain.identify.answer import IdentifyAnswer, identified
-from powertrain.identify.facts import CellFacts, Facts, MotorFacts
-from powertrain.levers.operations import carry_out
 
 router = Router()
-
-
-@router.post(
-    "/solve",
-    response={200: schemas.SolveAnswer, **REFUSED},
-    exclude_unset=True,
-    tags=["engine"],
-    operation_id="solve",
-)
-def solve_build(request: HttpRequest, payload: schemas.SolveRequest) -> schemas.SolveAnswer:
-    """Carry out operations on a whole document and return everything the bench shows of it."""
-    before = plain(payload.document)
-    after = before
-    for index, operation in enumerate(payload.operations):
-        try:
-            after = carry_out(after, operation)
-        except Refusal as refusal:
-            raise OperationRefused(index, refusal) from None
-    document = check_build(after)
-    return schemas.SolveAnswer(
-        document=document,
-        changes=[schemas.Change(**change) for change in changes_between(before, after)],
-        answer=solve(document),
-    )
-
-
-@router.post(
-    "/compare", response={200: CompareAnswer, **REFUSED}, tags=["engine"], operation_id="compare"
-)
-def compare_builds(request: HttpRequest, payload: schemas.CompareRequest) -> CompareAnswer:
-    """Return two to five builds beside one another on equal terms."""
-    return compare(payload.documents, payload.terms)
-
-
-@router.post(
-    "/baseline",
-    response={200: BaselineAnswer, **REFUSED},
-    tags=["engine"],
-    operation_id="baseline",
-)
-def hold_against_table(request: HttpRequest, payload: schemas.BaselineRequest) -> BaselineAnswer:
-    """Return what the trade's table says of such a vehicle beside what is computed."""
-    return baseline(payload.document, payload.chosen)
-
-
-@router.get("/fields", response=schemas.FieldList, tags=["engine"], operation_id="fields")
-def fields(request: HttpRequest) -> schemas.FieldList:
-    """Return every field of the build document with its unit and explanation."""
-    return schemas.FieldList(
-        fields=all_fields(),
-        motor_facts=fields_of_facts(MotorFacts, "motor."),
-        cell_facts=fields_of_facts(CellFacts, "cell."),
-        motor_kinds=motor_kinds(),
-    )
-
-
-@router.post(
-    "/identify",
-    response={200: IdentifyAnswer, **REFUSED},
-    tags=["engine"],
-    operation_id="identify",
-)
-def identify(request: HttpRequest, payload: Facts) -> IdentifyAnswer:
-    """Return the constants that facts of a motor or of cells tell, and what contradicts."""
-    return identified(payload)
 
 
 @router.get(
@@ -155,7 +83,7 @@ def create(request: HttpRequest, payload: schemas.CreateRequest) -> Status[schem
     response={200: str, **REFUSED},
     tags=["builds"],
     operation_id="export_builds",
-    openapi_extra=schemas.CSV,
+    openapi_extra=CSV,
 )
 def table(request: HttpRequest) -> StreamingHttpResponse:
     """Return all builds as a table, CSV with units in its header.
@@ -172,16 +100,16 @@ def table(request: HttpRequest) -> StreamingHttpResponse:
 
 @router.post(
     "/builds/bring-in",
-    response={200: schemas.BroughtIn, **REFUSED},
+    response={200: BroughtIn, **REFUSED},
     tags=["builds"],
     operation_id="bring_in_builds",
-    openapi_extra=schemas.TEXT,
+    openapi_extra=TEXT,
 )
-def bring_in(request: HttpRequest) -> schemas.BroughtIn:
+def bring_in(request: HttpRequest) -> BroughtIn:
     """Begin a build for every good row of a table; bad rows are told by line and column."""
     added, bad, count = bring_in_builds(request.user, text_lines(pieces(request)))
-    told = [schemas.Bad(line=row.line, column=row.column, what=row.what) for row in bad]
-    return schemas.BroughtIn(added=added, changed=0, bad=told, bad_count=count)
+    told = [Bad(line=row.line, column=row.column, what=row.what) for row in bad]
+    return BroughtIn(added=added, changed=0, bad=told, bad_count=count)
 
 
 @router.get(

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from django.db import models
 
-from builds.errors import NotFound
+from common.errors import NotFound
 
 if TYPE_CHECKING:
     from collections.abc import Iterator

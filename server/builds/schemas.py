@@ -1,45 +1,18 @@
 """The API's forms. Documents and answers are the core's own models."""
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
 
 from common.schemas import ErrorBody
-from powertrain.bench.answer import Answer, StateAnswer
-from powertrain.compare.terms import Terms
+from engine.schemas import Change
+from powertrain.bench.answer import StateAnswer
 from powertrain.documents.build import Build as BuildDocument
-from powertrain.documents.describe import FieldInfo, KindName
-from powertrain.levers.operations import Operation
 
 Number = Annotated[int, Field(ge=1, le=2_000_000_000)]
-
-
-class SolveRequest(Schema):
-    """A document, and what was done to it that is not carried out yet."""
-
-    document: BuildDocument
-    operations: list[Operation] = Field(default_factory=list, max_length=100)
-
-
-class Change(Schema):
-    """One value that differs."""
-
-    path: str
-    label: str
-    unit: str
-    before: Any
-    after: Any
-
-
-class SolveAnswer(Schema):
-    """The document after the operations, and all that the bench shows of it."""
-
-    document: BuildDocument
-    changes: list[Change]
-    answer: Answer
 
 
 class CreateRequest(Schema):
@@ -178,54 +151,3 @@ class ArchetypeCard(Schema):
     document: BuildDocument
     state: StateAnswer
     top_speed_mps: float
-
-
-class FieldList(Schema):
-    """Every field a build document may have, and every single fact of a motor and of a cell."""
-
-    fields: list[FieldInfo]
-    motor_facts: list[FieldInfo]
-    cell_facts: list[FieldInfo]
-    motor_kinds: list[KindName]
-
-
-class CompareRequest(Schema):
-    """Two to five builds, the first of which sets the terms."""
-
-    documents: list[BuildDocument]
-    terms: Terms = Terms()
-
-
-class BaselineRequest(Schema):
-    """A build, and the line of the table that it is held against; the nearest if none."""
-
-    document: BuildDocument
-    chosen: str | None = None
-
-
-TEXT: dict[str, Any] = {
-    "requestBody": {"content": {"text/plain": {"schema": {"type": "string"}}}, "required": True}
-}
-"""How a body of plain text is told to the contract."""
-
-CSV: dict[str, Any] = {
-    "responses": {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}
-}
-"""How an answer that is a table is told to the contract."""
-
-
-class Bad(Schema):
-    """A row or part that was not brought in: its line (or place in its list), column and cure."""
-
-    line: int
-    column: str
-    what: str
-
-
-class BroughtIn(Schema):
-    """What became of a table or document: `bad` are the first, `bad_count` all that stayed out."""
-
-    added: int
-    changed: int
-    bad: list[Bad]
-    bad_count: int

@@ -2,8 +2,6 @@
 
 from typing import Any
 
-from pydantic import BaseModel
-
 from builds.models import Build, Version
 from builds.querysets import next_of, version_of
 from builds.schemas import ArchetypeCard, BuildAnswer, Pinned, VersionCard
@@ -64,11 +62,6 @@ def version_card(version: Version) -> VersionCard:
         made_by=version.made_by.get_username(),
         changes=version.changes,
     )
-
-
-def plain(document: BaseModel) -> dict[str, object]:
-    """Return a checked document as it is stored: what was said, and no more."""
-    return document.model_dump(mode="json", exclude_unset=True, exclude_none=True)
 
 
 def as_row(document: dict[str, Any]) -> BuildDocument | dict[str, Any]:

@@ -1,5 +1,7 @@
 """The HTTP API: every app's router, one way of reading bodies, one way of telling errors."""
 
+from importlib import import_module
+from importlib.util import find_spec
 from typing import Any
 
 from django.db import OperationalError, connection
@@ -8,15 +10,11 @@ from ninja import NinjaAPI, Schema
 from ninja.parser import Parser
 from pydantic import BaseModel
 
-from builds.api import router as builds
 from common.schemas import ErrorAnswer
 from config.api_errors import tell_errors
-from matching.api import router as matching
+from config.apps import APPS
 from powertrain.documents.text import parse
 from powertrain.errors import Refusal
-from shelf.api import router as shelf
-from upkeep.api import router as upkeep
-from ways.api import router as ways
 
 
 class GuardedParser(Parser):
@@ -46,11 +44,9 @@ api = NinjaAPI(
     urls_namespace="api",
 )
 tell_errors(api)
-api.add_router("", builds)
-api.add_router("", ways)
-api.add_router("", shelf)
-api.add_router("", matching)
-api.add_router("", upkeep)
+for name in APPS:
+    if find_spec(f"{name}.api"):
+        api.add_router("", import_module(f"{name}.api").router)
 
 
 @api.get(

@@ -12,7 +12,7 @@ from ninja.errors import HttpError, ValidationError
 from psycopg import errors
 from psycopg_pool import PoolTimeout
 
-from builds.errors import Conflict, NotFound, OperationRefused
+from common.errors import Conflict, NotFound, OperationRefused
 from common.standing import database_says
 from powertrain.documents.reading import TAGS, refusal_of
 from powertrain.errors import Refusal

@@ -4,6 +4,7 @@ import os
 from pathlib import Path
 
 from common.bounds import LARGEST_DOCUMENT
+from config.apps import APPS
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -25,11 +26,7 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "ninja",
     "procrastinate.contrib.django",
-    "accounts",
-    "builds",
-    "shelf",
-    "matching",
-    "upkeep",
+    *APPS,
 ]
 
 MIDDLEWARE = [

@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import Query, Router, Status
 
 from builds.models import Build
-from builds.views_of import plain
+from common.documents import plain
 from common.pages import page_after
 from common.schemas import MISSING, REFUSED
 from matching import schemas

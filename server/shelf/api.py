@@ -8,11 +8,10 @@ from django.db import transaction
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Router, Status
 
-from builds.errors import NotFound
-from builds.incoming import pieces
-from builds.schemas import CSV, TEXT, Bad, BroughtIn
 from common.bounds import LARGEST_TABLE
-from common.schemas import MISSING, REFUSED
+from common.errors import NotFound
+from common.incoming import pieces
+from common.schemas import CSV, MISSING, REFUSED, TEXT, Bad, BroughtIn
 from powertrain.catalogue.table import PartsTable
 from powertrain.documents.describe import part_fields
 from powertrain.documents.shelf import KINDS, Shelf

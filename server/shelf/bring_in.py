@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator
 from typing import Any
 
-from builds.incoming import text_lines
+from common.incoming import text_lines
 from powertrain.documents.reading import check_model
 from powertrain.documents.shelf import FORMAT, KINDS, Part
 from powertrain.documents.table import BadRow, read_rows

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Any
 from django.db import models
 from django.db.models.functions import Lower
 
-from builds.errors import NotFound
+from common.errors import NotFound
 
 if TYPE_CHECKING:
     from shelf.models import Part

@@ -3,7 +3,7 @@
 from typing import Any
 
 from builds.demo import demo_builds
-from builds.views_of import plain
+from common.documents import plain
 from powertrain.match.starts import start_briefs
 from powertrain.shelf.shipped import shipped_shelf
 

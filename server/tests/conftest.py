@@ -8,7 +8,7 @@ import pytest
 from django.test import Client
 
 from builds.demo import demo_builds
-from builds.views_of import plain
+from common.documents import plain
 
 
 class Api:

@@ -16,8 +16,8 @@ from accounts.personal import the_owner
 from builds.actions.change import pin, redo, save_version, undo
 from builds.actions.create import create_build
 from builds.actions.remove import remove_build
-from builds.errors import Conflict, NotFound
 from builds.models import Build, Version
+from common.errors import Conflict, NotFound
 from matching.actions.brief import keep_brief
 from matching.models import Brief, Match, Origin
 from powertrain.errors import Refusal

@@ -13,8 +13,8 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 from accounts.personal import the_owner
 from builds.actions.change import save_version
 from builds.actions.create import create_build
-from builds.errors import Conflict
 from builds.models import Build, Version
+from common.errors import Conflict
 from matching.actions.brief import keep_brief
 from matching.models import Match
 from matching.tasks import look_after

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from accounts.personal import the_owner
-from builds.views_of import plain
+from common.documents import plain
 from matching import candidates, tasks
 from matching.actions.search import keep_and_search
 from matching.candidates import candidates_of

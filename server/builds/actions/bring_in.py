@@ -6,7 +6,7 @@ from typing import Any
 from django.db import transaction
 
 from builds.actions.create import create_build
-from builds.views_of import plain
+from common.documents import plain
 from powertrain.documents.table import BadRow, read_rows
 
 MOST_TOLD = 200

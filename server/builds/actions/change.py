@@ -7,9 +7,9 @@ from uuid import UUID
 from django.db import transaction
 
 from builds.actions.create import USED
-from builds.errors import Conflict, NotFound
 from builds.models import Build, Version
 from builds.querysets import next_of, version_of
+from common.errors import Conflict, NotFound
 from powertrain.documents.describe import changes_between
 from powertrain.errors import Refusal
 

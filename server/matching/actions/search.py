@@ -8,8 +8,8 @@ from django.db import transaction
 from django.utils import timezone
 
 from builds.actions.create import create_build
-from builds.errors import NotFound
 from builds.models import Build
+from common.errors import NotFound
 from matching.actions.brief import keep_brief
 from matching.models import Brief, Match, Origin
 from matching.querysets import MatchQuerySet

@@ -9,8 +9,8 @@ from django.db.models import Max
 from django.utils import timezone
 
 from accounts.personal import in_turn
-from builds.errors import NotFound
-from builds.views_of import plain
+from common.documents import plain
+from common.errors import NotFound
 from powertrain.documents.reading import check_model
 from powertrain.documents.shelf import KINDS
 from powertrain.documents.shelf import Part as PartDocument

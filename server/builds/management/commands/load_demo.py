@@ -8,7 +8,7 @@ from accounts.personal import the_owner
 from builds.actions.create import create_build
 from builds.demo import demo_builds
 from builds.models import Build
-from builds.views_of import plain
+from common.documents import plain
 
 
 class Command(BaseCommand):

@@ -3132,8 +3132,8 @@ export interface components {
          * Weak
          * @description A guess that makes a figure doubtful.
          *
-         *     `share` is its part of the figure's variance, `width_left` what is left of the band's width once it
-         *     is measured, `how` how to measure it.
+         *     `share` is its part of the figure's variance, `width_left` what is left of the band's width
+         *     once it is measured, `how` how to measure it.
          */
         Weak: {
             /** Path */

@@ -1,10 +1,10 @@
-"""What can go wrong with a stored build, beside a document that is no build."""
+"""What can go wrong with what is stored, beside a document that is none."""
 
 from powertrain.errors import Refusal
 
 
 class NotFound(Exception):
-    """A build or version that this owner does not have."""
+    """Something that this owner does not have."""
 
     def __init__(self, where: str, what: str) -> None:
         super().__init__(where, what)

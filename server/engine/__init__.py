@@ -1,0 +1,1 @@
+"""Questions that the engine answers of a document, nothing stored."""
