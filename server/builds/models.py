@@ -61,7 +61,8 @@ class Version(models.Model):
 
     `parent` is the number of the version it was made from (None for the first); undo goes
     there. `aside` marks a change that came too late and was kept beside the line that stands.
-    `change_id` is the sender's own mark, so that a repeated request is not a second change.
+    `change_id` is the sender's own mark, so that a repeated request is not a second change; it is
+    of one build, and of one person's beginnings.
     """
 
     build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="versions")
@@ -70,14 +71,21 @@ class Version(models.Model):
     document = models.JSONField()
     changes = models.JSONField(default=list)
     aside = models.BooleanField(default=False)
-    change_id = models.UUIDField(null=True, unique=True)
+    change_id = models.UUIDField(null=True)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     made_at = models.DateTimeField(default=timezone.now, editable=False)
 
     class Meta:
         ordering = ["number"]
         constraints = [
-            models.UniqueConstraint(fields=["build", "number"], name="one_version_of_a_number")
+            models.UniqueConstraint(fields=["build", "number"], name="one_version_of_a_number"),
+            models.UniqueConstraint(fields=["build", "change_id"], name="one_version_of_a_change"),
+            # What begins a build has none yet: of one person, one beginning with a mark.
+            models.UniqueConstraint(
+                fields=["made_by", "change_id"],
+                condition=models.Q(number=1),
+                name="one_build_of_a_beginning",
+            ),
         ]
 
     def __str__(self) -> str:

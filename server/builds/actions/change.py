@@ -6,12 +6,10 @@ from uuid import UUID
 
 from django.db import transaction
 
-from builds.actions.create import USED
 from builds.models import Build, Version
 from builds.querysets import next_of, version_of
 from common.errors import Conflict, NotFound
 from powertrain.documents.describe import changes_between
-from powertrain.errors import Refusal
 
 log = logging.getLogger(__name__)
 
@@ -27,14 +25,10 @@ def save_version(
     ------
     Conflict
         If `base` no longer stands. The document is kept all the same, as a version aside.
-    Refusal
-        If the `change_id` is that of a change to another build.
     """
     with transaction.atomic():
         build = Build.objects.one(user, build_id, lock=True)
-        known = Version.objects.filter(change_id=change_id).first()
-        if known is not None and known.build_id != build.pk:
-            raise Refusal("change_id", USED)
+        known = build.versions.filter(change_id=change_id).first()
         if known is None:
             known = _append(user, build, base, document, change_id)
         if not known.aside:
