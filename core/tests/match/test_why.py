@@ -7,11 +7,11 @@ from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 from powertrain.match.matched import matched
 from powertrain.match.meets import meets
-from powertrain.match.reasons import WORDS, in_words
+from powertrain.match.reasons import in_words
 from powertrain.match.search import Search
 from powertrain.match.starts import start_briefs
 from powertrain.match.why import narrowed, why
-from powertrain.match.wish_registry import wishes_of
+from powertrain.match.wish_registry import rejections, wishes_of
 from powertrain.verdicts.registry import all_rules, stopping_rules
 
 
@@ -50,7 +50,7 @@ def test_a_result_on_the_bench_meets_the_brief_as_the_match_said():
 
 def test_every_reason_has_its_words():
     brief = start_briefs()[0].document
-    assert not {wish.id for wish in wishes_of(brief)} - set(WORDS)
+    assert not {wish.id for wish in wishes_of(brief)} - set(rejections())
     # A rule brings its own: one that is new needs no other file.
     told = {name: in_words(name) for name in stopping_rules()}
     assert told == {name: rule.rejects for name, rule in all_rules().items() if rule.rejects}

@@ -13,37 +13,17 @@ from powertrain.match.judged import judge
 from powertrain.match.reasons import in_words
 from powertrain.match.search import Search
 from powertrain.match.wish import Wished
-from powertrain.match.wish_registry import wishes_of
+from powertrain.match.wish_registry import rejections, wishes_of
 from powertrain.verdicts.registry import stopping_rules
-
-FIELDS: dict[str, tuple[str, ...]] = {
-    "top_speed_min": ("top_speed_kmh", "min"),
-    "top_speed_max": ("top_speed_kmh", "max"),
-    "climb": ("climb",),
-    "cruise": ("cruise_kmh",),
-    "range": ("range_km",),
-    "full_charge_volts": ("max_full_charge_v",),
-    "budget": ("budget",),
-    "added_mass": ("max_added_mass_kg",),
-    "motor_space": ("motor_space",),
-    "controller_space": ("controller_space",),
-    "pack_space": ("pack_space",),
-    "run_up": ("run_up_m",),
-    "commutation": ("commutation",),
-    "hold_stall": ("hold_stall_s",),
-    "launch": ("launch",),
-}
-"""Where in a brief each wish stands."""
-
 
 ANY_KG = 1e6
 
 
 def without(brief: Brief, wish: str) -> Brief | None:
     """Return a brief with one wish given up, None for one that has no place of its own."""
-    place = FIELDS.get(wish)
-    if place is None:
+    if wish not in rejections():
         return None
+    place = rejections()[wish].field
     wishes = brief.wishes
     if wish == "added_mass":
         # Where none is stated a usual one counts, which a very large one takes out.

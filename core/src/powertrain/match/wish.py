@@ -18,6 +18,17 @@ Ask = Callable[[Stated], Array]
 
 
 @dataclass(frozen=True)
+class Rejection:
+    """Why a candidate falls out by a wish, as people say it, and where in the brief it stands.
+
+    `field` is the way to it among the wishes, one or two names.
+    """
+
+    words: str
+    field: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class Wished:
     """One figure with one limit.
 

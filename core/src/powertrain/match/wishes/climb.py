@@ -8,13 +8,18 @@ from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
 from powertrain.match.candidates import Candidates
-from powertrain.match.wish import Mask, OfDrive, Wished
+from powertrain.match.wish import Mask, OfDrive, Rejection, Wished
 from powertrain.match.wishes.top_speed import holds, spare_n
 from powertrain.operating.on_road import push_n
 from powertrain.units import mps_from_kmh
 
 JUST_MOVES_KMH = 0.1
 """A hill that only has to be climbed is climbed at any speed."""
+
+
+WISHES = {
+    "climb": Rejection("the hill is too steep for it at that speed", ("climb",)),
+}
 
 
 def wished(brief: Brief) -> Iterator[Wished]:

@@ -9,8 +9,18 @@ import numpy as np
 from powertrain.arrays import Array, greatest, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.documents.brief import Box, Brief, Round
-from powertrain.match.wish import OfPart, Wished
+from powertrain.match.wish import OfPart, Rejection, Wished
 from powertrain.stated import Stated
+
+WISHES = {
+    "full_charge_volts": Rejection(
+        "fresh off the charger it has more volts than allowed", ("max_full_charge_v",)
+    ),
+    "motor_space": Rejection("the motor does not fit its room", ("motor_space",)),
+    "controller_space": Rejection("the controller does not fit its room", ("controller_space",)),
+    "pack_space": Rejection("the pack does not fit its room", ("pack_space",)),
+    "commutation": Rejection("the motor is not of the kind asked for", ("commutation",)),
+}
 
 
 def wished(brief: Brief) -> Iterator[Wished]:

@@ -5,8 +5,12 @@ from collections.abc import Iterator
 from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
 from powertrain.match.candidates import Candidates
-from powertrain.match.wish import OfDrive, Wished
+from powertrain.match.wish import OfDrive, Rejection, Wished
 from powertrain.verdicts.rules.stall import stands
+
+WISHES = {
+    "hold_stall": Rejection("held stalled it gets too hot too soon", ("hold_stall_s",)),
+}
 
 
 def wished(brief: Brief) -> Iterator[Wished]:

@@ -5,12 +5,18 @@ from collections.abc import Iterator
 from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
 from powertrain.match.candidates import Candidates
-from powertrain.match.wish import OfDrive, Wished
+from powertrain.match.wish import OfDrive, Rejection, Wished
 from powertrain.operating.launch import launch
 from powertrain.units import mps_from_kmh
 
 NEARLY = 0.95
 """Part of the top speed that counts as being up to speed, where no least speed is wished for."""
+
+
+WISHES = {
+    "launch": Rejection("it gets going too slowly", ("launch",)),
+    "run_up": Rejection("it is not up to speed in the length there is", ("run_up_m",)),
+}
 
 
 def wished(brief: Brief) -> Iterator[Wished]:

@@ -8,9 +8,14 @@ from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
 from powertrain.drive import Drive
 from powertrain.match.candidates import Candidates
-from powertrain.match.wish import Mask, OfDrive, Wished
+from powertrain.match.wish import Mask, OfDrive, Rejection, Wished
 from powertrain.operating.on_road import push_n
 from powertrain.units import kmh_from_mps, mps_from_kmh
+
+WISHES = {
+    "top_speed_min": Rejection("too slow", ("top_speed_kmh", "min")),
+    "top_speed_max": Rejection("too fast", ("top_speed_kmh", "max")),
+}
 
 
 def wished(brief: Brief) -> Iterator[Wished]:

@@ -3,11 +3,17 @@
 from collections.abc import Iterator
 
 from powertrain.documents.brief import Brief
-from powertrain.match.wish import OfSum, Wished
+from powertrain.match.wish import OfSum, Rejection, Wished
 
 USUAL_SHARE = 0.6
 """Mass of a drive over that of vehicle and load beyond which nobody builds it unless he says so;
 common practice, no source."""
+
+
+WISHES = {
+    "budget": Rejection("it costs more than the budget", ("budget",)),
+    "added_mass": Rejection("it weighs more than allowed", ("max_added_mass_kg",)),
+}
 
 
 def wished(brief: Brief) -> Iterator[Wished]:

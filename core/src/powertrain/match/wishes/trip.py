@@ -6,11 +6,16 @@ from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
 from powertrain.match.candidates import Candidates
 from powertrain.match.compose import moments_of_brief
-from powertrain.match.wish import OfDrive, Wished
+from powertrain.match.wish import OfDrive, Rejection, Wished
 from powertrain.match.wishes.top_speed import holds, top_kmh
 from powertrain.operating.distance import range_km
 from powertrain.operating.settings import Usable
 from powertrain.stated import Stated
+
+WISHES = {
+    "cruise": Rejection("it could not hold the cruising speed", ("cruise_kmh",)),
+    "range": Rejection("it would not go far enough", ("range_km",)),
+}
 
 
 def wished(brief: Brief) -> Iterator[Wished]:
