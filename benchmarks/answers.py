@@ -408,9 +408,14 @@ def _counts(effect: list[float] | None, now: float | None) -> bool:
     return effect is not None and abs(effect[0]) > NOTHING * abs(now or 1.0)
 
 
+RENAMED = {"stays": "width_left"}
+"""What a key of an older answer is called now."""
+
+
 def differences(was: Any, now: Any, place: str = "") -> Iterator[tuple[str, Any, Any]]:
     """Yield place, before and after of everything that is not the same to a billionth."""
     if isinstance(was, dict) and isinstance(now, dict):
+        was = {RENAMED.get(key, key) if key not in now else key: old for key, old in was.items()}
         for key in [*was, *(key for key in now if key not in was)]:
             yield from differences(was.get(key, "<none>"), now.get(key, "<none>"), f"{place}.{key}")
     elif isinstance(was, list) and isinstance(now, list) and len(was) == len(now):

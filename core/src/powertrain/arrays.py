@@ -14,6 +14,9 @@ from typing import Any, TypeVar, cast
 import numpy as np
 from numpy.typing import NDArray
 
+from powertrain.tracing.traced import is_traced as is_traced
+from powertrain.tracing.traced import set_aside as set_aside
+
 Array = NDArray[np.float64]
 """Floats of any shape, a plain number (shape ``()``) included."""
 

@@ -12,14 +12,6 @@ def module_of_diametral_pitch(teeth_per_inch: float) -> float:
     return 25.4 / teeth_per_inch
 
 
-def fewest_without_undercut(pressure_deg: float = PRESSURE_DEG) -> float:
-    """Return 2 / sin^2 of the pressure angle: 17.1 at 20 degrees, 32 at 14.5.
-
-    Source: Shigley, eq. 13-13 with k = 1, for the rack that cuts; Machinery's Handbook.
-    """
-    return 2 / math.sin(math.radians(pressure_deg)) ** 2
-
-
 def fewest_with(ratio: float, pressure_deg: float = PRESSURE_DEG) -> float:
     """Return the fewest pinion teeth that don't interfere with a gear `ratio` times as large.
 

@@ -14,10 +14,12 @@ from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import ControllerPart
 from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage
 from powertrain.motor.kinds import driven_by
+from powertrain.operating.moments import LAUNCH_SHARE
 from powertrain.stated import Stated
 
-CRUISE_SHARE, LAUNCH_SHARE = 0.7, 0.5
-"""Parts of the speed that is wished for at which a trip is ridden and a launch ends."""
+CRUISE_OF_WISHED = 0.7
+"""A trip as a share of the least speed wished for; what meets it goes about a sixth faster, and 0.6
+of that is the same trip (`operating.moments.CRUISE_SHARE`)."""
 
 USUAL_KMH = 15.0
 """The speed that counts where none is wished for."""
@@ -28,7 +30,7 @@ def moments_of_brief(brief: Brief) -> Moments:
     wishes, top = brief.wishes, brief.wishes.top_speed_kmh
     speeds = (top.min if top else None, top.max if top else None, wishes.cruise_kmh)
     speed_kmh = next((speed for speed in speeds if speed is not None), USUAL_KMH)
-    cruise_kmh = wishes.cruise_kmh or CRUISE_SHARE * speed_kmh
+    cruise_kmh = wishes.cruise_kmh or CRUISE_OF_WISHED * speed_kmh
     hill, start = wishes.climb, wishes.launch
     said: dict[str, Any] = {
         "launch_to_kmh": start.to_kmh if start else LAUNCH_SHARE * speed_kmh,

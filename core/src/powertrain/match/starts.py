@@ -7,6 +7,7 @@ from powertrain.archetypes import Archetype, all_archetypes
 from powertrain.bench.solve import glance
 from powertrain.documents.brief import FORMAT, Brief
 from powertrain.documents.reading import check_model
+from powertrain.match.compose import CRUISE_OF_WISHED
 from powertrain.units import kmh_from_mps
 
 DRIVE_SHARE = 0.05
@@ -51,7 +52,7 @@ def _start(archetype: Archetype) -> StartingBrief:
         "wishes": {
             "top_speed_kmh": {"min": least, "max": float(f"{1.3 * least:.2g}")},
             "climb": hill,
-            "cruise_kmh": float(f"{said.cruise_kmh or 0.7 * least:.2g}"),
+            "cruise_kmh": float(f"{said.cruise_kmh or CRUISE_OF_WISHED * least:.2g}"),
         },
     }
     return StartingBrief(archetype.id, archetype.title, archetype.say, check_model(Brief, document))

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, floats, shape_of, with_axis
+from powertrain.arrays import Array, floats, is_traced, shape_of, with_axis
 from powertrain.drive import Drive
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import (
@@ -14,7 +14,6 @@ from powertrain.operating.full_throttle import (
     output_nm,
 )
 from powertrain.operating.peaks import SHIFTS, Peaks, peaks_of
-from powertrain.tracing.traced import is_traced
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
 _POINTS, _WEIGHTS = np.polynomial.legendre.leggauss(4)

@@ -5,11 +5,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, floats, shape_of, with_axis
+from powertrain.arrays import Array, floats, is_traced, shape_of, with_axis
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import FullThrottle, corners_to, full_throttle
 from powertrain.operating.state import State
-from powertrain.tracing.traced import is_traced
 
 SHIFTS = np.linspace(0.0, 1.0, 14)[1:-1]
 """Shares of top speed looked at in between where gears are changed, which may be at any."""

@@ -6,7 +6,7 @@ from functools import reduce
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, filled, floats, scalar, shape_of
+from powertrain.arrays import Array, filled, floats, is_traced, scalar, shape_of
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import (
     FullThrottle,
@@ -15,7 +15,6 @@ from powertrain.operating.full_throttle import (
     motor_side_power_w,
 )
 from powertrain.operating.limits import Limit
-from powertrain.tracing.traced import is_traced
 from powertrain.units import rpm_from_rad_s
 
 ONE = scalar(1.0)

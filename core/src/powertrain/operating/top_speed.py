@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, pick
+from powertrain.arrays import Array, is_traced, pick, set_aside
 from powertrain.drive import Drive
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import (
@@ -17,7 +17,6 @@ from powertrain.operating.full_throttle import (
 from powertrain.operating.limits import Limit
 from powertrain.operating.state import State, state_at_full_throttle
 from powertrain.roots import falling_root, root_near
-from powertrain.tracing.traced import is_traced, set_aside
 
 NEAR_ENOUGH, NEAR_STEPS = 1e-6, 4
 """Torque left over at a variant's top speed, as a share of what the load asks, and the steps of
