@@ -13,7 +13,7 @@ from powertrain.operating.full_throttle import (
     full_throttle,
     output_nm,
 )
-from powertrain.operating.peaks import SHIFTS, Peaks, peaks_of
+from powertrain.operating.peaks import Peaks, peaks_of, shifts_to
 
 POINTS, WEIGHTS = np.polynomial.legendre.leggauss(12)
 _POINTS, _WEIGHTS = np.polynomial.legendre.leggauss(4)
@@ -48,8 +48,12 @@ def launch(drive: Drive, to_mps: Array, *, fine: bool = True) -> Launch:
     if not fine:
         return _coarse(along, ends, full_throttle(along, ends))
     speeds, weights = _panels(ends)
-    at = full_throttle(along, np.concatenate([ends, speeds], axis=-1))
-    return _summed(along, speeds, weights, at.output_nm[..., ends.shape[-1] :], _first(at, ends))
+    looked = ends
+    if len(drive.train.gears) > 1:
+        looked = np.concatenate([ends, *shifts_to(ends, ends[..., -1:])], axis=-1)
+    at = full_throttle(along, np.concatenate([looked, speeds], axis=-1))
+    torque_nm = at.output_nm[..., looked.shape[-1] :]
+    return _summed(along, speeds, weights, torque_nm, _first(at, looked))
 
 
 def launch_with_peaks(drive: Drive, to_mps: Array, top_mps: Array) -> tuple[Launch, Peaks]:
@@ -64,7 +68,7 @@ def launch_with_peaks(drive: Drive, to_mps: Array, top_mps: Array) -> tuple[Laun
     speeds = [np.zeros_like(to), corners, to, top]
     if len(drive.train.gears) > 1:
         # A change of gear may come at any speed.
-        speeds.append(top * SHIFTS)
+        speeds += shifts_to(corners, top)
     looked = np.concatenate(speeds, axis=-1)
     at = full_throttle(along, looked)
     peaks = peaks_of(along, at, looked <= top)

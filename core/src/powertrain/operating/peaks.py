@@ -14,6 +14,15 @@ SHIFTS = np.linspace(0.0, 1.0, 14)[1:-1]
 """Shares of top speed looked at in between where gears are changed, which may be at any."""
 
 
+JUST_AFTER = 1 + 1e-6
+"""Where a corner hands over to another gear the amps jump; both sides of it are looked at."""
+
+
+def shifts_to(corners: Array, top: Array) -> list[Array]:
+    """Return speeds at which a gearbox may have most amps beside its corners, along a last axis."""
+    return [np.minimum(corners * JUST_AFTER, top), top * SHIFTS]
+
+
 @dataclass(frozen=True)
 class Peaks:
     """The greatest pack and motor amps, and the greatest watts at the pack's terminals."""
@@ -55,5 +64,5 @@ def _looked_at(drive: Drive, top: Array) -> Array:
         columns = columns[..., np.any(columns > 0, axis=tuple(range(columns.ndim - 1)))]
     found = [np.zeros_like(last), columns, last]
     if len(drive.train.gears) > 1:
-        found.append(last * SHIFTS)
+        found += shifts_to(columns, last)
     return np.concatenate(found, axis=-1)
