@@ -19,8 +19,7 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.constants import RPM_PER_RAD_S
-from powertrain.motor.size import Make
-from powertrain.motor.timing import Timing
+from powertrain.motor.own_inverter import OwnInverter
 from powertrain.roots import falling_root
 from powertrain.stated import Stated
 
@@ -35,19 +34,14 @@ NEWTON_STEPS = 10
 CLOSE = 1e-11
 """Relative change of the slip at which it counts as found."""
 
-FADE = 0.02
-"""Share of the top speed over which the inverter takes its torque back."""
-
 
 @dataclass(frozen=True)
-class Induction:
+class Induction(OwnInverter):
     """Constants of one machine; see `powertrain.motor.protocol.Motor` for the methods.
 
     Inside, amps are those of a phase's peak; outside, DC-equivalent.
     """
 
-    count: Array
-    inertia_kg_m2: Array
     pole_pairs: Array
     stator_ohm: Array
     rotor_ohm: Array
@@ -55,8 +49,6 @@ class Induction:
     magnetising_h: Array
     flux_a: Array
     most_a: Array
-    top_rad_s: Array
-    drag_nm: Array
     phase_v: Array
 
     @classmethod
@@ -83,23 +75,9 @@ class Induction:
         return f"{float(said.number('poles')):g}-pole induction"
 
     @staticmethod
-    def make(said: Stated) -> Make:
-        """Return how it is made, for what is usual of its size."""
-        return "packaged"
-
-    @staticmethod
-    def driven_by(said: Stated) -> str:
-        """Return that its own inverter does."""
-        return "packaged"
-
-    @staticmethod
     def loss_names() -> dict[str, str]:
         """Return what its losses are called."""
         return {"copper": "stator", "brush": "rotor", "turning": "turning"}
-
-    @staticmethod
-    def winding(said: Stated) -> None:
-        """Return None: it is sold with one winding for its inverter."""
 
     @staticmethod
     def resembling(volts: float, free_rad_s: float, per_root_w: float) -> dict[str, float]:
@@ -127,26 +105,6 @@ class Induction:
             "top_rpm": 1.6 * free_rad_s * RPM_PER_RAD_S,
         }
 
-    @staticmethod
-    def rewound(said: Stated, share: float) -> dict[str, float | None]:
-        """Return nothing: it is sold with one winding for its inverter."""
-        return {}
-
-    @staticmethod
-    def can_be_timed(said: Stated) -> bool:
-        """Return False: its inverter turns the field."""
-        return False
-
-    @property
-    def has_inverter(self) -> bool:
-        """Return True: it came with one."""
-        return True
-
-    @property
-    def races_unloaded(self) -> bool:
-        """Return False: its inverter stops it."""
-        return False
-
     @property
     def own_current_limit_a(self) -> Array:
         """Return the most amps of its inverter."""
@@ -171,14 +129,6 @@ class Induction:
         d, q = self._full()
         return self._torque_per_square() * d * q / np.sqrt(self._copper_w(d, q))
 
-    def timed(self, timing: Timing) -> "Induction":
-        """Return itself: its inverter turns the field."""
-        return self
-
-    def wide_open(self) -> "Induction":
-        """Return itself: full throttle changes no constant."""
-        return self
-
     def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "Induction":
         """Return the machine at the volts that the pack holds at its greatest power.
 
@@ -192,18 +142,6 @@ class Induction:
             sagged_v = open_circuit_v - power_w / open_circuit_v * source_ohm
         volts = np.maximum(sagged_v, 0.5 * open_circuit_v)
         return replace(self, phase_v=volts * PHASE_PER_DC_VOLT)
-
-    def fastest_rad_s(self, source_v: Array) -> Array:
-        """Return the speed at which the inverter stops."""
-        return self.top_rad_s
-
-    def free_rad_s(self, source_v: Array, series_ohm: Array) -> Array:
-        """Return NaN: where the fading inverter meets the drag has to be searched for."""
-        return scalar(np.nan)
-
-    def corners_rad_s(self) -> tuple[Array, ...]:
-        """Return base speed, the speed where the inverter begins to fade, and its end."""
-        return (self.base_speed_rad_s, self.top_rad_s * (1 - FADE), self.top_rad_s)
 
     def _full(self) -> tuple[Array, Array]:
         """Return flux and torque amps at the inverter's most, its volts not asked."""
@@ -367,7 +305,7 @@ class Induction:
         """
         most, _ = self._breakdown(self._volts(speed_rad_s))
         amps = self._amps(*self._at_product(speed_rad_s, most))
-        fade = np.clip((self.top_rad_s - speed_rad_s) / (FADE * self.top_rad_s), 0.0, 1.0)
+        fade = self.faded(speed_rad_s)
         own_a = self.own_current_limit_a
         bound = np.where(np.isfinite(amps) & (amps < own_a), amps, np.inf)
         return np.where(fade < 1, np.minimum(bound, own_a) * fade, bound)

@@ -15,8 +15,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.motor.fed import braking_root
-from powertrain.motor.size import Make
-from powertrain.motor.timing import Timing
+from powertrain.motor.own_inverter import OwnInverter
 from powertrain.stated import Stated
 
 USUAL_EFFICIENCY = 0.88
@@ -26,27 +25,20 @@ STALL_LOSS = 0.04
 """Where no copper loss is stated: the watts that holding the greatest torque takes, at rest too, as
 a share of the power at the base speed; common practice, no source (0.03 to 0.1)."""
 
-FADE = 0.02
-"""Share of the top speed over which the inverter takes its torque back."""
-
 
 @dataclass(frozen=True)
-class InverterMotor:
+class InverterMotor(OwnInverter):
     """Constants of one motor; see `powertrain.motor.protocol.Motor` for the methods.
 
     The amps are DC-equivalent: as many as take the greatest power from the base volts.
     """
 
-    count: Array
-    inertia_kg_m2: Array
     constant_nm_per_a: Array
     peak_current_a: Array
     base_rad_s: Array
     base_v: Array
-    top_rad_s: Array
     efficiency: Array
     resistance_ohm: Array
-    drag_nm: Array
     windage_nm_s2: Array
     holding_ohm: Array
     """What stands for an unknown copper loss: it counts where it is more than all others."""
@@ -88,23 +80,9 @@ class InverterMotor:
         return f"{float(said.number('peak_torque_nm')):g} N.m with inverter"
 
     @staticmethod
-    def make(said: Stated) -> Make:
-        """Return how it is made, for what is usual of its size."""
-        return "packaged"
-
-    @staticmethod
-    def driven_by(said: Stated) -> str:
-        """Return that its own inverter does."""
-        return "packaged"
-
-    @staticmethod
     def loss_names() -> dict[str, str]:
         """Return what its losses are called."""
         return {"copper": "copper", "brush": "motor and inverter", "turning": "turning"}
-
-    @staticmethod
-    def winding(said: Stated) -> None:
-        """Return None: it is sold with one winding for its inverter."""
 
     @staticmethod
     def resembling(volts: float, free_rad_s: float, per_root_w: float) -> dict[str, float]:
@@ -117,26 +95,6 @@ class InverterMotor:
             "base_voltage_v": volts,
             "top_rpm": 1.4 * free_rad_s * RPM_PER_RAD_S,
         }
-
-    @staticmethod
-    def rewound(said: Stated, share: float) -> dict[str, float | None]:
-        """Return nothing: it is sold with one winding for its inverter."""
-        return {}
-
-    @staticmethod
-    def can_be_timed(said: Stated) -> bool:
-        """Return False: its inverter sets the timing."""
-        return False
-
-    @property
-    def has_inverter(self) -> bool:
-        """Return True: it came with one."""
-        return True
-
-    @property
-    def races_unloaded(self) -> bool:
-        """Return False: its inverter stops it."""
-        return False
 
     @property
     def own_current_limit_a(self) -> Array:
@@ -156,14 +114,6 @@ class InverterMotor:
         with np.errstate(divide="ignore"):
             return self.constant_nm_per_a * self.peak_current_a / np.sqrt(heat_w)
 
-    def timed(self, timing: Timing) -> "InverterMotor":
-        """Return itself: its inverter sets the timing."""
-        return self
-
-    def wide_open(self) -> "InverterMotor":
-        """Return itself: its envelope is that of full throttle."""
-        return self
-
     def fed_by(self, open_circuit_v: Array, source_ohm: Array) -> "InverterMotor":
         """Return the motor with its base speed moved to the volts that the pack holds there.
 
@@ -174,18 +124,6 @@ class InverterMotor:
         sagged_v = open_circuit_v - self.peak_current_a * source_ohm
         volts = np.maximum(sagged_v, 0.5 * open_circuit_v)
         return replace(self, base_rad_s=self.base_rad_s * volts / self.base_v, base_v=volts)
-
-    def fastest_rad_s(self, source_v: Array) -> Array:
-        """Return the speed at which the inverter stops."""
-        return self.top_rad_s
-
-    def free_rad_s(self, source_v: Array, series_ohm: Array) -> Array:
-        """Return NaN: where the fading inverter meets the drag has to be searched for."""
-        return scalar(np.nan)
-
-    def corners_rad_s(self) -> tuple[Array, ...]:
-        """Return base speed, the speed where the inverter begins to fade, and its end."""
-        return (self.base_rad_s, self.top_rad_s * (1 - FADE), self.top_rad_s)
 
     def _constant(self, speed_rad_s: Array) -> Array:
         with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
@@ -218,7 +156,7 @@ class InverterMotor:
 
     def current_at_voltage_a(self, speed_rad_s: Array, source_v: Array, series_ohm: Array) -> Array:
         """Return its own limit, which its inverter chooses, faded out towards the top speed."""
-        fade = np.clip((self.top_rad_s - speed_rad_s) / (FADE * self.top_rad_s), 0.0, 1.0)
+        fade = self.faded(speed_rad_s)
         return np.where(fade < 1, self.peak_current_a * fade, np.inf)
 
     def current_at_power_a(

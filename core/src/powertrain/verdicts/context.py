@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from powertrain.arrays import scalar
 from powertrain.compile.build import CompiledBuild, compile_build
@@ -17,7 +18,6 @@ from powertrain.operating.full_throttle import FullThrottle, full_throttle
 from powertrain.operating.moments import MomentStates
 from powertrain.operating.settings import MomentSettings
 from powertrain.results import Results, results_of
-from powertrain.verdicts.rule import Mask
 
 
 @dataclass(frozen=True)
@@ -67,7 +67,7 @@ class Batch:
         """What happens when they are held at full throttle."""
         return stall_of(self.drive, self.thermal, self.limits)
 
-    def nowhere(self) -> Mask:
+    def nowhere(self) -> NDArray[np.bool_]:
         """Return a mask that is false for every build."""
         return np.zeros(np.shape(self.moments.cruise.met), bool)
 
