@@ -13,7 +13,10 @@ textbook's T (Chapman, Electric Machinery Fundamentals 4e, ch. 7), its rotor see
 ``L_m/(L_m + L_2)``; from memory.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -187,7 +190,8 @@ class Induction(OwnInverter):
         rises until the volts bind. Newton's steps from above, on rising convex functions.
         """
         a0, a1, a2, a3, a4 = volts
-        slip = np.sqrt(a0 / a2)
+        with np.errstate(divide="ignore"):
+            slip = np.minimum(np.sqrt(a0 / a2), np.sqrt(np.sqrt(a0 / (3 * a4))))
         for _ in range(NEWTON_STEPS):
             over = ((3 * a4 * slip + 2 * a3) * slip + a2) * slip**2 - a0
             step = over / (((12 * a4 * slip + 6 * a3) * slip + 2 * a2) * slip)
@@ -195,6 +199,9 @@ class Induction(OwnInverter):
             if np.all(np.abs(step) <= CLOSE * slip):
                 break
         room = (self.phase_v / self.flux_a) ** 2
+        if np.all((((a4 * slip + a3) * slip + a2) * slip + a1) * slip + a0 >= room):
+            square = (((a4 * slip + a3) * slip + a2) * slip + a1) * slip + a0
+            return self._flux_per_slip() * slip * self.phase_v**2 / square, slip
         full = np.maximum(slip, np.sqrt(room / a2))
         for _ in range(NEWTON_STEPS):
             over = (((a4 * full + a3) * full + a2) * full + a1) * full + a0 - room
@@ -212,13 +219,16 @@ class Induction(OwnInverter):
         Where there are none, those of the breakdown torque. What drives and what brakes are
         held to the same volts; braking would need a little less.
         """
-        volts = self._volts(speed_rad_s)
-        most, last = self._breakdown(volts)
+        volts, most, last = self._limits(speed_rad_s)
         wanted = np.minimum(np.abs(product), most)
         a0, a1, a2, a3, a4 = volts
         g, square_v = self._flux_per_slip(), self.phase_v**2
         # As much flux as torque until the iron is full; then as many torque-making amps as asked.
         unbound = np.minimum(np.maximum(1.0, wanted / self.flux_a**2) / g, last)
+
+        a_unbound = (((a4 * unbound + a3) * unbound + a2) * unbound + a1) * unbound + a0
+        if np.all(wanted * a_unbound <= g * square_v * unbound):
+            return self._pair(wanted, g * unbound, product)
 
         # f = g V^2 w_r - d q (|v|/d)^2 is concave and goes up through zero once before `last`.
         bend = wanted * (12 * a4 * last**2 + 6 * a3 * last + 2 * a2)
@@ -240,22 +250,56 @@ class Induction(OwnInverter):
             slip = np.clip(slip + step, unbound, last)
             if np.all(np.abs(slip - before) <= CLOSE * slip):
                 break
-        return np.sqrt(wanted / (g * slip)), np.sign(product) * np.sqrt(wanted * g * slip)
+        return self._pair(wanted, g * slip, product)
+
+    @staticmethod
+    def _pair(size: Array, over: Array, product: Array) -> tuple[Array, Array]:
+        """Return d and q of the sign of `product`, by their product and their quotient q/d."""
+        return np.sqrt(size / over), np.sign(product) * np.sqrt(size * over)
 
     def _greatest(self, speed_rad_s: Array) -> Array:
         """Return the greatest d q at a speed of amps, iron and volts."""
         d, q = self._full()
-        most, _ = self._breakdown(self._volts(speed_rad_s))
-        return np.minimum(d * q, most)
+        return np.minimum(d * q, self._limits(speed_rad_s)[1])
+
+    @cached_property
+    def _known(self) -> dict[str, tuple[tuple[Array, ...], Any]]:
+        return {}
+
+    def _remembered(self, asked: str, given: tuple[Array, ...], reckon: Callable[..., Any]) -> Any:
+        """Return what was asked of the same arrays the last time, or reckon it.
+
+        Torque, volts and heat are asked of the same speeds and amps one after the other.
+        """
+        last = self._known.get(asked)
+        if last is not None and all(one is now for one, now in zip(last[0], given, strict=True)):
+            return last[1]
+        found = reckon(*given)
+        self._known[asked] = (given, found)
+        return found
+
+    def _limits(self, speed_rad_s: Array) -> tuple[tuple[Array, ...], Array, Array]:
+        """Return `_volts` and `_breakdown` of a speed."""
+
+        def reckon(speed_rad_s: Array) -> tuple[tuple[Array, ...], Array, Array]:
+            volts = self._volts(speed_rad_s)
+            return volts, *self._breakdown(volts)
+
+        found: tuple[tuple[Array, ...], Array, Array]
+        found = self._remembered("limits", (speed_rad_s,), reckon)
+        return found
 
     def _product(self, speed_rad_s: Array, current_a: Array) -> Array:
         """Return the greatest d q of some DC-equivalent amps."""
+        product: Array = self._remembered("product", (speed_rad_s, current_a), self._most_product)
+        return product
+
+    def _most_product(self, speed_rad_s: Array, current_a: Array) -> Array:
         amps = np.abs(current_a)
         peak = amps / DC_PER_PEAK
         d = np.minimum(peak / np.sqrt(2.0), self.flux_a)
         unbound = d * np.sqrt(np.maximum(peak**2 - d**2, 0.0))
-        volts = self._volts(speed_rad_s)
-        most, last = self._breakdown(volts)
+        volts, most, last = self._limits(speed_rad_s)
         high = np.minimum(unbound, most) + 0.0 * speed_rad_s
         least, bound = self._at_product(speed_rad_s, high)
         if np.any(np.hypot(least, bound) > peak * (1 + 1e-12)):
@@ -303,7 +347,7 @@ class Induction(OwnInverter):
 
         Infinite where more than the inverter gives.
         """
-        most, _ = self._breakdown(self._volts(speed_rad_s))
+        _, most, _ = self._limits(speed_rad_s)
         amps = self._amps(*self._at_product(speed_rad_s, most))
         fade = self.faded(speed_rad_s)
         own_a = self.own_current_limit_a
