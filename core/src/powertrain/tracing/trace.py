@@ -95,7 +95,7 @@ class Trace:
         if rewritten is not None:
             return rewritten(self, *items)
         if name not in CALLS:
-            raise Untraceable(f"no recording of {name}")
+            raise Untraceable(f"no trace of {name}")
         traced = [item for item in items if item.__class__ is TracedNumber]
         if not traced:
             with np.errstate(all="ignore"):
