@@ -1,5 +1,7 @@
 """The API of the engine: each asks the core one question of a document."""
 
+from typing import get_args
+
 from django.http import HttpRequest
 from ninja import Router
 
@@ -71,6 +73,7 @@ def fields(request: HttpRequest) -> schemas.FieldList:
         motor_facts=fields_of_facts(MotorFacts, "motor."),
         cell_facts=fields_of_facts(CellFacts, "cell."),
         motor_kinds=motor_kinds(),
+        fact_kinds=list(get_args(MotorFacts.model_fields["kind"].annotation)),
     )
 
 

@@ -38,12 +38,16 @@ class SolveAnswer(Schema):
 
 
 class FieldList(Schema):
-    """Every field a build document may have, and every single fact of a motor and of a cell."""
+    """Every field a build document may have, and every single fact of a motor and of a cell.
+
+    `fact_kinds` are the kinds of motor whose constants facts can tell.
+    """
 
     fields: list[FieldInfo]
     motor_facts: list[FieldInfo]
     cell_facts: list[FieldInfo]
     motor_kinds: list[KindName]
+    fact_kinds: list[str]
 
 
 class CompareRequest(Schema):

@@ -171,3 +171,10 @@ def test_solving_needs_no_database(trike, client):
         "/api/solve", body, content_type="application/json", SERVER_NAME="127.0.0.1"
     )
     assert response.status_code == 200
+
+
+def test_kinds_of_motor_are_told_with_those_that_facts_can_tell(api):
+    told = api.get("/fields")[1]
+    kinds = [kind["kind"] for kind in told["motor_kinds"]]
+    assert kinds == ["permanent_magnet", "series_wound", "packaged", "induction"]
+    assert told["fact_kinds"] == ["permanent_magnet", "series_wound"]

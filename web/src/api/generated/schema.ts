@@ -3470,6 +3470,8 @@ export interface components {
         /**
          * FieldList
          * @description Every field a build document may have, and every single fact of a motor and of a cell.
+         *
+         *     `fact_kinds` are the kinds of motor whose constants facts can tell.
          */
         FieldList: {
             /** Fields */
@@ -3480,6 +3482,8 @@ export interface components {
             cell_facts: components["schemas"]["FieldInfo"][];
             /** Motor Kinds */
             motor_kinds: components["schemas"]["KindName"][];
+            /** Fact Kinds */
+            fact_kinds: string[];
         };
         /**
          * KindName

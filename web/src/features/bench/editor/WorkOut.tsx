@@ -109,7 +109,8 @@ export function WorkOut({ part, bench, state }: Props) {
     localStorage.setItem(key, JSON.stringify(next));
   };
   const write = (field: FieldInfo, text: string) => keep(field.path, text);
-  const body = factsOf(part, state, fields, facts, (field, text) => {
+  const kinds = data?.fact_kinds ?? [];
+  const body = factsOf(part, state, kinds, fields, facts, (field, text) => {
     const number = typed(text);
     return number === null ? null : toStored(number, documentUnit(field.unit, choice));
   });
@@ -350,6 +351,7 @@ function learned(section: string, found: Identified): Operation {
 function factsOf(
   part: Props["part"],
   state: BenchState,
+  kinds: string[],
   fields: FieldInfo[],
   facts: Typed,
   read: (field: FieldInfo, text: string) => number | null,
@@ -361,7 +363,6 @@ function factsOf(
   else {
     const { kind } = state.document.motor;
     // Constants can be worked out of some kinds only; of others, those of the first of these.
-    const kinds = fields.find((field) => field.path.endsWith(".kind"))?.options ?? [];
     own.kind = kinds.includes(kind) ? kind : kinds[0];
     own.commutation = state.document.motor.commutation ?? "brushless";
   }
