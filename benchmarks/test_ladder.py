@@ -4,13 +4,11 @@ import json
 import time
 from pathlib import Path
 
-from powertrain.arrays import scalar
-from powertrain.compile.build import compile_build, compile_drive
+from powertrain.compile.build import compile_build
 from powertrain.documents.reading import check_build
 from powertrain.ladder.rungs import rungs_of
 from powertrain.ladder.sizes import StageSizes
-from powertrain.operating.top_speed import top_speed_mps
-from powertrain.results import figures_of, picture_of
+from powertrain.results import figures_of, results_of
 
 TRIKE = check_build(
     json.loads((Path(__file__).parents[1] / "server/builds/demo/causeway-trike.json").read_text())
@@ -22,9 +20,8 @@ def test_thirty_by_thirty_teeth_over_two_stages(benchmark):
     rungs = benchmark.pedantic(lambda: rungs_of(TRIKE, SIZES), rounds=5, warmup_rounds=1)
     begun, count = time.perf_counter(), 20
     for _ in range(count):
-        drive = compile_drive(TRIKE)
-        top_speed_mps(drive, scalar(0.0))
-        figures_of(TRIKE, drive, picture_of(TRIKE, drive, compile_build(TRIKE).thermal))
+        compiled = compile_build(TRIKE)
+        figures_of(compiled, results_of(compiled))
     each = (time.perf_counter() - begun) / count
     seconds = benchmark.stats.stats.median
     print(

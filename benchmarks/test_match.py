@@ -64,7 +64,7 @@ def test_the_trike_brief_over_the_whole_shelf(benchmark, monkeypatch):
         f"\n{tally.considered:,} considered, {tally.solved:,} solved, {tally.feasible:,} feasible "
         f"in {seconds:.1f} s, {on_bounds:.1f} s of it on bounds; first after {first:.2f} s; "
         f"peak memory {peak:.0f} MiB\n"
-        f"solved a second, bounds apart: {rate:,.0f} with recording and small groups, "
+        f"solved a second, bounds apart: {rate:,.0f} with tracing and small groups, "
         f"{each * rate:,.0f} x the plain solver; {looped:,.0f} in the loops alone, "
         f"{each * looped:,.0f} x"
     )
