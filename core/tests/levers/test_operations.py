@@ -6,6 +6,7 @@ from core.tests.conftest import document_with
 from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
 from powertrain.documents.build import Provenance
+from powertrain.documents.motors import constants_of_kind
 from powertrain.documents.paths import value_at
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
@@ -93,6 +94,7 @@ def test_a_motor_turned_into_another_kind_keeps_what_both_say_and_guesses_the_re
     ours = {path for path in after["provenance"] if path.startswith("motor.")}
     assert ours
     assert all(after["provenance"][path]["origin"] == "default" for path in ours)
+    assert {path.removeprefix("motor.") for path in ours} >= set(constants_of_kind(kind))
     # A motor that is of that kind already stays as it is.
     assert carry_out(after, Turn(do="turn", kind=kind)) == after
 
@@ -168,3 +170,17 @@ def test_what_makes_no_build_is_refused_before_anything_follows(path, value):
     with pytest.raises(Refusal) as refused:
         carry_out(scooter(), SetValues(do="set", values={path: value}))
     assert refused.value.where.startswith(path.split(".")[0])
+
+
+def test_poles_of_magnets_are_not_those_of_a_stator():
+    before = document_with({"motor.poles": 14})
+    after = carry_out(before, Turn(do="turn", kind="induction"))
+    assert after["motor"]["stator_poles"] == 4
+    assert after["provenance"]["motor.stator_poles"]["origin"] == "default"
+
+
+def test_what_is_turned_into_an_induction_machine_still_climbs_its_hill():
+    document = carry_out(document_with({}), Turn(do="turn", kind="induction"))
+    answer = solve(check_build(document))
+    climb = next(moment for moment in answer.moments if moment.id == "climb")
+    assert climb.state.speed_mps * 3.6 > 10

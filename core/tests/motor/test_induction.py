@@ -25,7 +25,7 @@ PLENTY = 1e6
 
 CART = {
     "kind": "induction",
-    "poles": 4,
+    "stator_poles": 4,
     "stator_resistance_ohm": 0.011,
     "rotor_resistance_ohm": 0.008,
     "leakage_inductance_mh": 0.06,
@@ -33,7 +33,7 @@ CART = {
     "magnetising_current_a": 75.0,
     "inverter_current_a": 300.0,
     "top_rpm": 6500.0,
-    "loss_torque_nm": 0.6,
+    "drag_torque_nm": 0.6,
 }
 
 

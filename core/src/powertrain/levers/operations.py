@@ -114,21 +114,13 @@ def _turned(document: dict[str, Any], kind: str) -> dict[str, Any]:
     if build.motor.kind == kind:
         return document
     volts = build.battery.series * build.battery.cell_voltage_v
-    # What all kinds share stays as it was said.
+    # What all kinds share stays as it was said, but for what makes the new kind what it is.
     shared = set(SharedMotor.model_fields) & build.motor.model_fields_set
     kept = build.motor.model_dump(mode="json", include=shared, exclude_none=True)
-    made = {"kind": kind, **turned(Stated(build.motor), kind, volts), **kept}
-    after = changed(document, {"motor": made})
-    guesses = {
-        f"motor.{key}": {"origin": "default"}
-        for key in made
-        if key not in type(build.motor).model_fields or key == "resistance_ohm"
-    }
-    if not guesses:
-        return after
-    known = {**(after.get("provenance") or {}), **guesses}
-    known.pop("motor.kind", None)
-    return changed(after, {"provenance": known})
+    constants = turned(Stated(build.motor), kind, volts)
+    after = changed(document, {"motor": {"kind": kind, **kept, **constants}})
+    guesses = {f"motor.{key}": {"origin": "default"} for key in constants}
+    return changed(after, {"provenance": {**(after.get("provenance") or {}), **guesses}})
 
 
 def _with_origins(document: dict[str, Any], paths: set[str]) -> dict[str, Any]:

@@ -1890,9 +1890,9 @@ export interface components {
             brush_drop_v?: number | null;
             /**
              * Poles
-             * @description Of the stator's winding, counted singly: 3,000 rpm at 50 Hz are two, 1,500 four.
+             * @description Magnets in the rotor, counted singly.
              */
-            poles: number;
+            poles?: number | null;
             /**
              * Slots
              * @description Teeth of iron that carry the windings.
@@ -1960,6 +1960,11 @@ export interface components {
              */
             kind: "induction";
             /**
+             * Stator poles
+             * @description Of the stator's winding, counted singly: 3,000 rpm at 50 Hz are two, 1,500 four.
+             */
+            stator_poles: number;
+            /**
              * Stator resistance
              * @description Of one phase, star, cold.
              */
@@ -1995,11 +2000,11 @@ export interface components {
              */
             top_rpm: number;
             /**
-             * Loss torque
+             * Drag torque
              * @description What iron, bearings and fan take.
              * @default 0
              */
-            loss_torque_nm?: number;
+            drag_torque_nm?: number;
         };
         /**
          * Lever

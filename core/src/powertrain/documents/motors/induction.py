@@ -15,8 +15,8 @@ class InductionMotor(SharedMotor):
         "Commutation", "Its inverter turns the field.", default="brushless"
     )
     kind: Literal["induction"] = choice("Kind", "A cage of bars that an inverter drags along.")
-    poles: Whole = measure(
-        "Poles",
+    stator_poles: Whole = measure(
+        "Stator poles",
         "",
         (2, 12),
         least=2,
@@ -56,8 +56,8 @@ class InductionMotor(SharedMotor):
     top_rpm: Number = measure(
         "Inverter stops at", "rpm", (100, 30000), explain="Highest speed that it allows."
     )
-    loss_torque_nm: Number = measure(
-        "Loss torque",
+    drag_torque_nm: Number = measure(
+        "Drag torque",
         "N.m",
         (0.005, 50),
         default=0.0,

@@ -109,16 +109,17 @@ export function WorkOut({ part, bench, state }: Props) {
     localStorage.setItem(key, JSON.stringify(next));
   };
   const write = (field: FieldInfo, text: string) => keep(field.path, text);
-  const kinds = data?.fact_kinds ?? [];
-  const body = factsOf(part, state, kinds, fields, facts, (field, text) => {
+  const body = factsOf(part, state, fields, facts, (field, text) => {
     const number = typed(text);
     return number === null ? null : toStored(number, documentUnit(field.unit, choice));
   });
   const any = Object.keys(facts).length > 0;
+  // Facts tell the constants of some kinds of motor only.
+  const tells = part === "pack" || data?.fact_kinds.includes(state.document.motor.kind);
   const answer = useQuery({
     queryKey: ["identify", body],
     queryFn: () => identify(body),
-    enabled: open && any,
+    enabled: open && any && tells === true,
     placeholderData: (before) => before,
     retry: false,
   });
@@ -133,6 +134,7 @@ export function WorkOut({ part, bench, state }: Props) {
     setChosen((now) =>
       now.includes(title) ? now.filter((item) => item !== title) : [...now, title],
     );
+  if (tells === false) return null;
   return (
     <details
       className="mb-3 rounded-md border border-line px-3 py-1"
@@ -351,7 +353,6 @@ function learned(section: string, found: Identified): Operation {
 function factsOf(
   part: Props["part"],
   state: BenchState,
-  kinds: string[],
   fields: FieldInfo[],
   facts: Typed,
   read: (field: FieldInfo, text: string) => number | null,
@@ -361,9 +362,7 @@ function factsOf(
   for (const key of CARRIED[part]) if (section[key] != null) own[key] = section[key];
   if (part === "pack") own.chemistry = state.document.battery.chemistry;
   else {
-    const { kind } = state.document.motor;
-    // Constants can be worked out of some kinds only; of others, those of the first of these.
-    own.kind = kinds.includes(kind) ? kind : kinds[0];
+    own.kind = state.document.motor.kind;
     own.commutation = state.document.motor.commutation ?? "brushless";
   }
   for (const field of fields) {
