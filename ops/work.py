@@ -35,9 +35,6 @@ def main() -> int:
     django.setup()
     from procrastinate.contrib.django import app
 
-    from powertrain.doubt.draws import ready
-
-    ready()
     # Whoever looks at a page comes first; a search has all that is left.
     os.nice(NICE)
     threading.Thread(target=_warm, daemon=True).start()

@@ -64,10 +64,8 @@ def warm() -> None:
     """Do once what the first question would wait for; each process is forked from here."""
     from builds.demo import demo_builds
     from powertrain.bench.solve import solve
-    from powertrain.doubt.draws import ready
     from powertrain.shelf.shipped import shipped_shelf
 
-    ready()
     shipped_shelf()
     import_module("config.urls")
     for document in demo_builds().values():

@@ -11,7 +11,7 @@ def fingerprint() -> str:
     place = Path(__file__).parent
     mark = blake2b(digest_size=8)
     for file in sorted(place.rglob("*")):
-        if file.suffix in (".py", ".json", ".csv") and file.is_file():
+        if file.suffix in (".py", ".json", ".csv", ".npy") and file.is_file():
             mark.update(str(file.relative_to(place)).encode())
             mark.update(file.read_bytes())
     return mark.hexdigest()

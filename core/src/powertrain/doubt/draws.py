@@ -13,6 +13,7 @@ from powertrain.arrays import Array, scalar
 from powertrain.compile.build import CompiledBuild, compile_build, compile_limits
 from powertrain.documents.build import Build
 from powertrain.documents.paths import number_at
+from powertrain.doubt.quasi_random import POINTS, points
 from powertrain.doubt.tolerances import Doubtful, doubtful_heat, doubtful_inputs
 from powertrain.heat.parameters import estimated
 from powertrain.load.air import density_of
@@ -21,31 +22,23 @@ from powertrain.stated import Stated
 
 DENSITY = "conditions.air_density_kg_m3"
 
-DRAWS = 256
-SEED = 20240229
+DRAWS = POINTS
 
-FOUR_IN_FIVE = NormalDist().inv_cdf(0.9)
+NORMAL = NormalDist()
+
+FOUR_IN_FIVE = NORMAL.inv_cdf(0.9)
 """Standard deviations within which a normal variable lies four times in five."""
 
 
 @cache
 def _normal(inputs: int) -> NDArray[np.float64]:
     """Return `DRAWS` rows of independent standard normal numbers, a column for each input."""
-    if inputs == 0:
-        return np.zeros((DRAWS, 0))
-    # Read here, since it takes seconds and most commands draw nothing.
-    from scipy.special import ndtri
-    from scipy.stats import qmc
-
-    uniform = qmc.Sobol(inputs, rng=np.random.default_rng(SEED)).random(DRAWS)
-    drawn: NDArray[np.float64] = ndtri(uniform)
+    between = points(inputs) if inputs else np.zeros((DRAWS, 0))
+    drawn: NDArray[np.float64] = np.reshape(
+        [NORMAL.inv_cdf(share) for share in between.flat], between.shape
+    )
     drawn.setflags(write=False)
     return drawn
-
-
-def ready() -> None:
-    """Draw once, so that whoever draws next does not wait for the library that does it."""
-    _normal(1)
 
 
 @dataclass(frozen=True)
