@@ -81,10 +81,12 @@ def _figures(document: dict[str, Any]) -> BuildFigures:
     return BuildFigures(
         drive=drive_in_words(build),
         motors=build.motor.count,
-        state=top if cruise.road_w <= 0 else cruise,
+        state=seen.going,
+        cruise_mps=cruise.speed_mps,
         top_speed_mps=top.speed_mps,
         climb_speed_mps=climb.speed_mps,
-        climb_grade_pct=climb.grade_pct,
+        climb_met=seen.met["climb"],
+        titles={moment: title.lower() for moment, title in seen.titles.items()},
         stops=severities.count("stop"),
         watches=severities.count("watch"),
     )

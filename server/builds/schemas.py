@@ -76,9 +76,11 @@ class BuildFigures(Schema):
     drive: str
     motors: int
     state: StateAnswer
+    cruise_mps: float
     top_speed_mps: float
     climb_speed_mps: float
-    climb_grade_pct: float
+    climb_met: bool
+    titles: dict[str, str]
     stops: int
     watches: int
 

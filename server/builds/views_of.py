@@ -41,14 +41,14 @@ def _pinned(build: Build) -> Pinned | None:
 
 def archetype_card(archetype: Archetype) -> ArchetypeCard:
     """Return a vehicle to begin from, solved with its starting values."""
-    states = glance(archetype.document).states
+    seen = glance(archetype.document)
     return ArchetypeCard(
         id=archetype.id,
         title=archetype.title,
         say=archetype.say,
         document=archetype.document,
-        state=states["cruise"],
-        top_speed_mps=states["top_speed"].speed_mps,
+        state=seen.going,
+        top_speed_mps=seen.states["top_speed"].speed_mps,
     )
 
 

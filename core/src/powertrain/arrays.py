@@ -51,6 +51,19 @@ def least(*values: Array) -> Array:
     return reduce(np.minimum, values)
 
 
+def somewhere(mask: Any) -> bool:
+    """Return whether a condition holds for any element; of one number alone without a detour."""
+    return bool(mask) if mask.__class__ in _ONE else bool(mask.any())
+
+
+def everywhere(mask: Any) -> bool:
+    """Return whether a condition holds for all elements; see `somewhere`."""
+    return bool(mask) if mask.__class__ in _ONE else bool(mask.all())
+
+
+_ONE = (np.bool_, bool)
+
+
 def is_nought(value: Any) -> bool:
     """Return whether `value` is a plain zero, so that a term with it can be left out."""
     return value.__class__ is np.float64 and bool(value == 0.0)

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from powertrain.arrays import Array
 from powertrain.battery.pack import Pack
 from powertrain.controller.chopper import Chopper
+from powertrain.errors import NO_WHEELS, Refusal
 from powertrain.gearing.train import Train
 from powertrain.load.kinds import load_of
 from powertrain.load.protocol import Load
@@ -98,16 +99,21 @@ class Drive:
         )
 
     @property
+    def rolls(self) -> bool:
+        """Whether its load is wheels on a road."""
+        return isinstance(self.load, WheelOnRoad)
+
+    @property
     def wheels(self) -> WheelOnRoad:
-        """Return the load where it is wheels on a road.
+        """The load where it is wheels on a road.
 
         Raises
         ------
-        TypeError
+        Refusal
             Where it is anything else, which has neither tyres nor a road.
         """
         if not isinstance(self.load, WheelOnRoad):
-            raise TypeError("this load has no wheels")
+            raise Refusal("vehicle.kind", NO_WHEELS)
         return self.load
 
 

@@ -1,5 +1,7 @@
 """What the engine says when it can't answer: always a place and a cure, never a bare failure."""
 
+NO_WHEELS = "has no wheels; this can be asked of a vehicle on wheels only"
+
 
 class Refusal(Exception):
     """An input that can't be used.

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, everywhere
 
 CLOSE = 1e-14
 """As near as double precision comes."""
@@ -64,6 +64,9 @@ def falling_root(
 
 SECANTS = 5
 
+SETTLED = 1e-9
+"""A step so short, as a share of where it is, is the last: the error falls faster than that."""
+
 
 def root_near(smooth: Callable[[Array], Array], guess: Array, steps: int = SECANTS) -> Array:
     """Return roots of a smooth function near positive guesses, by a few steps of the secant.
@@ -76,10 +79,10 @@ def root_near(smooth: Callable[[Array], Array], guess: Array, steps: int = SECAN
         with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
             step = f_now * (now - before) / (f_now - f_before)
         step = np.where(np.isfinite(step), step, 0.0)
-        if count > 1 and not np.any(np.abs(step) > CLOSE * now):
-            break
+        last = count == steps - 1 or (count > 1 and everywhere(np.abs(step) <= SETTLED * now))
         before, f_before = now, f_now
-        now = np.clip(now - step, 0.4 * now, 2.5 * now)
-        if count < steps - 1:
-            f_now = smooth(now)
+        now = np.minimum(np.maximum(now - step, 0.4 * now), 2.5 * now)
+        if last:
+            break
+        f_now = smooth(now)
     return now

@@ -10,7 +10,7 @@ from typing import Any
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, scalar, somewhere
 
 Columns = Mapping[str, Array]
 """Arrays over many variants by document path; the document says the rest."""
@@ -84,4 +84,4 @@ def first_stated(said: Stated, keys: tuple[str, ...], otherwise: float) -> Array
 
 def unstated(value: Array) -> bool:
     """Return whether a limit is stated for none: it is infinite or no number."""
-    return not np.any(np.isfinite(value))
+    return not somewhere(np.isfinite(value))

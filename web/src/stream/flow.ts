@@ -28,11 +28,11 @@ export interface End {
 export function flowOf(state: StateAnswer): Flow {
   const motorHeat = state.copper_heat_w + state.brush_heat_w + state.turning_heat_w;
   const ends: End[] = [
-    { id: "air", label: "air", watts: state.air_w },
-    { id: "climb", label: "climb", watts: state.climbing_w },
+    { id: "air", label: state.takes.air ?? "air", watts: state.air_w },
+    { id: "climb", label: state.takes.climbing ?? "climb", watts: state.climbing_w },
     { id: "speed", label: "gaining speed", watts: state.speeding_up_w },
     { id: "brakes", label: "in the brakes", watts: state.brakes_w },
-    { id: "tyres", label: "tyres", watts: state.rolling_w },
+    { id: "tyres", label: state.takes.rolling ?? "tyres", watts: state.rolling_w },
   ];
   return {
     forward: state.road_w >= 0 || state.cells_w > Math.abs(state.road_w),

@@ -19,7 +19,10 @@ class Warning(BaseModel):
 
 
 class StateAnswer(BaseModel):
-    """One operating state; motor values are of one motor, watts of all."""
+    """One operating state; motor values are of one motor, watts of all.
+
+    `takes` is what people call what the load takes.
+    """
 
     speed_mps: float
     grade_pct: float
@@ -53,6 +56,7 @@ class StateAnswer(BaseModel):
     energy_wh_per_km: float | None
     range_km: float | None
     limited_by: LimitWord | None
+    takes: dict[str, str]
 
 
 Band = list[float | None]
@@ -78,12 +82,16 @@ class NodeAnswer(BaseModel):
 class MomentAnswer(BaseModel):
     """One of the five moments; see `powertrain.operating.moments.Moment`.
 
+    `title` is what it is called, `during` when something is met in it.
+
     `lasts_s` is after how long the temperatures are read. `bands` go by the names of the state's
     values, with `winding_c`, `case_c`, `controller_c` and `pack_c`. `repeat_share` is the part of
     the time for which the moment can be kept up over and over.
     """
 
     id: MomentId
+    title: str
+    during: str
     target_kmh: float | None
     assumed: bool
     met: bool
@@ -156,9 +164,10 @@ class HeatLimit(BaseModel):
 
 
 class Crossing(BaseModel):
-    """Where full throttle meets the road on one grade."""
+    """Where full throttle meets the road on one grade; `label` names the grade."""
 
     grade_pct: float
+    label: str
     own: bool
     speed_mps: float | None
     force_n: float | None
@@ -167,12 +176,13 @@ class Crossing(BaseModel):
 
 
 class MapAnswer(BaseModel):
-    """Push against what the road asks, over speed.
+    """Push against what the road asks, over speed; `push` is what that push is called.
 
     `drive_force_n` and `limited_by` go with `speeds_mps`, and so does the push in each gear of a
     gearbox; there is none without one. Each crossing's road force goes with `road_speeds_mps`.
     """
 
+    push: str
     speeds_mps: list[float]
     drive_force_n: list[float]
     limited_by: list[LimitWord]
@@ -193,10 +203,18 @@ class Gauge(BaseModel):
     worst: MomentId
 
 
+class LoadLabels(BaseModel):
+    """What people call where the power ends, and the load's parts."""
+
+    end: str
+    parts: dict[str, str]
+
+
 class Answer(BaseModel):
     """All that the bench shows of one build."""
 
     name: str
+    load: LoadLabels
     ratio: float
     train_efficiency: float
     pack_rest_v: float

@@ -30,6 +30,7 @@ def map_of(drive: Drive, moments: MomentStates) -> MapAnswer:
     road_speeds = np.linspace(0.0, BEYOND * carried, ROAD_POINTS)
     words = [limit_word(code) or "voltage" for code in at.limited_by[pushing]]
     return MapAnswer(
+        push=drive.load.words.push,
         speeds_mps=listed(speeds[pushing]),
         drive_force_n=listed(at.force_n[pushing]),
         limited_by=words,
@@ -59,6 +60,7 @@ def _crossings(drive: Drive, moments: MomentStates, road_speeds: Array) -> list[
         found.append(
             Crossing(
                 grade_pct=float(grade),
+                label=drive.load.words.situation(float(grade)),
                 own=bool(grade == own),
                 speed_mps=number(tops.speed_mps[index]) if moves else None,
                 force_n=number(tops.force_n[index]) if moves else None,

@@ -2,6 +2,8 @@
 
 from collections.abc import Iterable
 
+import numpy as np
+
 from powertrain.arrays import Array
 from powertrain.documents.build import Build
 from powertrain.load.protocol import Load
@@ -18,9 +20,13 @@ def state_figures(load: Load, state: State) -> dict[str, Array]:
         "wheel_torque_nm": state.output_torque_nm,
         "road_w": state.output_w,
         "turning_heat_w": state.no_load_loss_w,
+        **{f"{name}_w": np.zeros_like(state.output_w) for name in NAMED},
         **{f"{name}_w": w for name, w in zip(load.takes, state.taken_w, strict=True)},
     }
 
+
+NAMED = ("rolling", "climbing", "air")
+"""What the figures always name, be it nought."""
 
 SAME_NAME = (
     "speed_mps",

@@ -10,6 +10,7 @@ from powertrain.bench.answer import (
     Answer,
     Band,
     Gauge,
+    LoadLabels,
     MomentAnswer,
     NodeAnswer,
     StateAnswer,
@@ -25,9 +26,10 @@ from powertrain.documents.build import Build
 from powertrain.documents.reading import warnings_of
 from powertrain.doubt.draws import Doubt
 from powertrain.drive import Drive
-from powertrain.heat.limits import NodeId, limit_sources
+from powertrain.heat.limits import NodeId
 from powertrain.levers.board import Sweep, board_of, sweep_of
 from powertrain.levers.registry import levers_of
+from powertrain.load.words import LoadWords
 from powertrain.motor.kinds import loss_names
 from powertrain.operating.derate import implied_load_factor
 from powertrain.operating.distance import range_km, usable_wh
@@ -53,6 +55,7 @@ def solve(build: Build) -> Answer:
     motor, battery = build.motor, build.battery
     return Answer(
         name=build.name,
+        load=_labels(drive.load.words),
         ratio=float(drive.train.ratio),
         train_efficiency=float(drive.train.efficiency),
         pack_rest_v=float(drive.pack.open_circuit_v),
@@ -74,7 +77,7 @@ def solve(build: Build) -> Answer:
         moments=[_moment(context, sweep, index, bands[index]) for index in range(len(MOMENT_IDS))],
         map=map_of(drive, moments),
         gauges=_gauges(context),
-        heat_limits=limits_answer(compiled.limits, limit_sources(Stated(build))),
+        heat_limits=limits_answer(compiled.limits, context.limit_sources),
         heat_estimated=dict(compiled.estimated),
         stall=stall_answer(context, sweep.variants),
         first_limit=first_limit(context.results.heat),
@@ -91,15 +94,32 @@ def solve(build: Build) -> Answer:
 class Glance:
     """What a card of a build shows: the states of its moments, and its verdicts."""
 
+    titles: dict[MomentId, str]
+    met: dict[MomentId, bool]
     states: dict[MomentId, StateAnswer]
     verdicts: list[Verdict]
+
+    @property
+    def going(self) -> StateAnswer:
+        """The state that shows what it does: cruise, or flat out where cruise takes no power."""
+        cruise = self.states["cruise"]
+        return cruise if cruise.road_w > 0 else self.states["top_speed"]
 
 
 def glance(build: Build) -> Glance:
     """Return a build's states and verdicts alone, at a fraction of the work."""
     context = RuleContext.of(build)
-    states = {m.id: state_answer(context, m.state) for m in context.moments.all()}
-    return Glance(states, judge_all(context)[0])
+    moments, words = context.moments.all(), context.drive.load.words
+    return Glance(
+        titles={m.id: words.title(m.id, m.situation) for m in moments},
+        met={m.id: bool(m.met) for m in moments},
+        states={m.id: state_answer(context, m.state) for m in moments},
+        verdicts=judge_all(context)[0],
+    )
+
+
+def _labels(words: LoadWords) -> LoadLabels:
+    return LoadLabels(end=words.end, parts=dict(words.parts))
 
 
 def _each(value: float | None, count: int) -> float | None:
@@ -119,6 +139,7 @@ def state_answer(context: RuleContext, state: State) -> StateAnswer:
         energy_wh_per_km=number(energy_wh_per_km(state)),
         range_km=number(range_km(context.drive, usable, state)),
         limited_by=limit_word(state.limited_by),
+        takes=dict(context.drive.load.words.takes),
     )
 
 
@@ -133,6 +154,8 @@ def _moment(context: RuleContext, sweep: Sweep, index: int, bands: dict[str, Ban
     run = moments.launch_run if moment.id == "launch" else None
     return MomentAnswer(
         id=moment.id,
+        title=drive.load.words.title(moment.id, moment.situation),
+        during=drive.load.words.during[moment.id],
         target_kmh=moment.target_kmh,
         assumed=moment.assumed,
         met=bool(moment.met),

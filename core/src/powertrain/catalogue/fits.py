@@ -72,7 +72,7 @@ def with_part(build: Build, part: Part) -> Build | None:
         battery = part.battery.model_copy(update={"cell_voltage_v": rests_v})
         return build.model_copy(update={"battery": battery})
     if isinstance(part, WheelPart):
-        return build.model_copy(update={"wheel": part.wheel})
+        return build.model_copy(update={"wheel": part.wheel}) if build.wheel else None
     if isinstance(part, WirePart):
         return _wired(build, pack_wire_mm2=part.area_mm2)
     if isinstance(part, ConnectorPart):

@@ -25,7 +25,7 @@ def add_build(parser: argparse.ArgumentParser) -> None:
 def add_grade(parser: argparse.ArgumentParser) -> None:
     """Add the grade of the road."""
     grade = bounded("grade", -STEEPEST_PCT, STEEPEST_PCT)
-    parser.add_argument("--grade", type=grade, default=0.0)
+    parser.add_argument("--grade", type=grade, default=None)
 
 
 def add_speed(parser: argparse.ArgumentParser, name: str) -> None:

@@ -8,9 +8,7 @@ from typing import Any
 from powertrain.bench.heat import limits_answer, nodes_at
 from powertrain.commands.arguments import add_build, text_at
 from powertrain.documents.reading import read_build, warnings_of
-from powertrain.heat.limits import limit_sources
 from powertrain.plain import number
-from powertrain.stated import Stated
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
 
@@ -44,7 +42,7 @@ def checks_answer(context: RuleContext) -> Answer:
 def thermal_answer(context: RuleContext) -> Answer:
     """Return temperatures at every moment, and of a stall."""
     heat, stall = context.results.heat, context.stall
-    limits = limits_answer(context.limits, limit_sources(Stated(context.build)))
+    limits = limits_answer(context.limits, context.limit_sources)
     return {
         "limits": {key: limit.model_dump() for key, limit in limits.items()},
         "estimated_from": dict(context.compiled.estimated),

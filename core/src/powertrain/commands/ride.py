@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from powertrain.arrays import scalar
+from powertrain.arrays import Array, scalar
 from powertrain.commands.arguments import add_build, add_grade, add_speed, bounded, text_at
 from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import read_build, warnings_of
@@ -70,10 +70,11 @@ def _state(state: State) -> Answer:
 
 def top_speed_answer(drive: Drive, arguments: Any) -> Answer:
     """Return the state at the speed that full throttle holds."""
-    state = top_speed(drive, scalar(arguments.grade))
+    situation = _situation(drive, arguments)
+    state = top_speed(drive, situation)
     if not np.isfinite(state.speed_mps):
         what = (
-            f"is zero or there is no air, and nothing else holds it back on {arguments.grade:g} %"
+            f"is zero or there is no air, and nothing else holds it back on {float(situation):g} %"
         )
         raise Refusal("vehicle.drag_area_m2", what)
     return _state(state)
@@ -82,22 +83,34 @@ def top_speed_answer(drive: Drive, arguments: Any) -> Answer:
 def cruise_answer(drive: Drive, arguments: Any) -> Answer:
     """Return what holding a speed takes."""
     speed_mps = scalar(mps_from_kmh(arguments.speed))
-    grade = scalar(arguments.grade)
+    situation = _situation(drive, arguments)
     if speed_mps <= 0:
         raise Refusal("speed", "must be above zero; a vehicle at rest does not cruise")
-    state = steady(drive, speed_mps, grade)
+    state = steady(drive, speed_mps, situation)
     if not can_hold(drive, state):
-        raise Refusal("speed", _cannot_hold(drive, arguments.speed, arguments.grade))
+        raise Refusal("speed", _cannot_hold(drive, arguments.speed, situation))
     return {**_state(state), "energy_wh_per_km": number(energy_wh_per_km(state))}
 
 
-def _cannot_hold(drive: Drive, speed_kmh: float, grade_pct: float) -> str:
-    most_kmh = float(kmh_from_mps(top_speed_mps(drive, scalar(grade_pct))))
+def _situation(drive: Drive, arguments: Any) -> Array:
+    """Return the grade that was asked, or what the load is mostly moved in."""
+    if arguments.grade is None:
+        return drive.load.usual
+    if not drive.rolls:
+        raise Refusal("grade", "is of a vehicle on wheels; leave it out")
+    return scalar(arguments.grade)
+
+
+def _cannot_hold(drive: Drive, speed_kmh: float, situation: Array) -> str:
+    most_kmh = float(kmh_from_mps(top_speed_mps(drive, situation)))
+    where = f"on {float(situation):g} %"
+    if not drive.rolls:
+        where = f"with {drive.load.words.situation(float(situation))}"
     if most_kmh <= 0:
-        return f"can't be held: this drive can't start on {grade_pct:g} %"
+        return f"can't be held: this drive can't start {where}"
     if not math.isfinite(most_kmh) or most_kmh >= speed_kmh:
-        return f"can't be held on {grade_pct:g} %: the drive can't brake that much; use the brakes"
-    return f"can't be held on {grade_pct:g} %; this drive can hold {most_kmh:.4g} km/h there"
+        return f"can't be held {where}: the drive can't brake that much; use the brakes"
+    return f"can't be held {where}; this drive can hold {most_kmh:.4g} km/h there"
 
 
 def full_throttle_answer(drive: Drive, arguments: Any) -> Answer:
@@ -116,7 +129,9 @@ def launch_answer(drive: Drive, arguments: Any) -> Answer:
     """Return time and way from standstill to a speed."""
     run = launch(drive, scalar(mps_from_kmh(arguments.to)))
     if not np.isfinite(run.time_s):
-        raise Refusal("to", _cannot_hold(drive, arguments.to, 0.0).replace("held", "reached"))
+        raise Refusal(
+            "to", _cannot_hold(drive, arguments.to, drive.load.usual).replace("held", "reached")
+        )
     return {
         "time_s": float(run.time_s),
         "distance_m": float(run.distance_m),

@@ -210,7 +210,7 @@ def _named(chosen: str) -> VehicleClass:
 
 def _class_of(build: Build) -> VehicleClass:
     """Return the line that mass and wheel fall into; of several, the nearest to its middle."""
-    mass, round_mm = build.vehicle.mass_kg, build.wheel.rolling_circumference_mm
+    mass, round_mm = build.vehicle.mass_kg, build.driven_wheel.rolling_circumference_mm
     speed = build.moments.cruise_kmh or build.moments.climb_speed_kmh
 
     def apart(value: float, low: float, high: float) -> float:

@@ -8,6 +8,8 @@ from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.bench.numbers import drive_kg
 from powertrain.compile.build import with_moments
 from powertrain.documents.build import Build
+from powertrain.documents.paths import known_path
+from powertrain.errors import Refusal
 
 
 class Terms(BaseModel):
@@ -26,6 +28,10 @@ class OnTerms(BaseModel):
     changed: list[str]
 
 
+STANDS_IN = ("vehicle", "wheel", "conditions")
+"""What all stand in, with `Terms.same_vehicle`."""
+
+
 def on_terms(builds: list[Build], terms: Terms) -> list[OnTerms]:
     """Return builds as they are compared.
 
@@ -39,12 +45,22 @@ def on_terms(builds: list[Build], terms: Terms) -> list[OnTerms]:
     for build in builds:
         update: dict[str, Any] = {"moments": moments}
         changed: list[str] = []
+        if build.vehicle.kind != first.vehicle.kind and not terms.same_vehicle:
+            raise Refusal(
+                "vehicle.kind",
+                f"of {build.name} is not that of {first.name}; compare them in the same vehicle",
+            )
         if terms.same_vehicle and build is not first:
             mass_kg, say = _mass(first, build)
             update |= {
                 "vehicle": first.vehicle.model_copy(update={"mass_kg": mass_kg}),
                 "wheel": first.wheel,
                 "conditions": first.conditions,
+                "provenance": {
+                    path: known
+                    for path, known in build.provenance.items()
+                    if known_path(first, path) or path.split(".")[0] not in STANDS_IN
+                },
             }
             if _differs(first, build):
                 changed.append(f"In the vehicle of {first.name}, {say}.")
@@ -58,6 +74,8 @@ def on_terms(builds: list[Build], terms: Terms) -> list[OnTerms]:
 
 
 def _mass(first: Build, build: Build) -> tuple[float, str]:
+    if not first.vehicle.on_wheels:
+        return first.vehicle.mass_kg, "with the same load"
     own, others = drive_kg(first), drive_kg(build)
     if own is None or others is None:
         return first.vehicle.mass_kg, "with the same mass, since not all parts say theirs"

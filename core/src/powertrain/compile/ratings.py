@@ -13,7 +13,7 @@ from powertrain.arrays import Array, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.controller.chopper import dc_for
 from powertrain.gearing.stage import StageData
-from powertrain.load.traction import MODEL_KG, is_assumed
+from powertrain.load.traction import MODEL_KG
 from powertrain.motor.timing import acting_deg, stated_deg
 from powertrain.stated import Stated
 
@@ -125,7 +125,6 @@ class VehicleRatings:
     rated_speed_kmh: Array
     is_model: NDArray[np.bool_]
     mass_kg: Array
-    grip_assumed: bool
     throttle_gives: Word
 
 
@@ -150,7 +149,7 @@ class Ratings:
             pack=_pack(build.under("battery")),
             wiring=_wiring(build.under("wiring")),
             stages=tuple(StageData.of(stage) for stage in build.each("gearing")),
-            vehicle=_vehicle(build.under("vehicle"), build.under("wheel")),
+            vehicle=_vehicle(build),
         )
 
 
@@ -219,13 +218,15 @@ def _wiring(said: Stated) -> WiringRatings:
     )
 
 
-def _vehicle(said: Stated, wheel: Stated) -> VehicleRatings:
+def _vehicle(build: Stated) -> VehicleRatings:
+    said, rolls_mm = build.under("vehicle"), scalar(np.inf)
+    if build.states("wheel"):
+        rolls_mm = build.under("wheel").number("rolling_circumference_mm")
     mass_kg = said.number("mass_kg")
     return VehicleRatings(
-        rolling_circumference_mm=wheel.number("rolling_circumference_mm"),
+        rolling_circumference_mm=rolls_mm,
         rated_speed_kmh=said.number("rated_speed_kmh", np.inf),
         is_model=mass_kg < MODEL_KG,
         mass_kg=mass_kg,
-        grip_assumed=is_assumed(said),
         throttle_gives=said.word("throttle_signal"),
     )

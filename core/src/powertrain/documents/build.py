@@ -13,12 +13,19 @@ from powertrain.documents.electrics import Battery, Controller, Wiring
 from powertrain.documents.fields import Number, choice, measure, words
 from powertrain.documents.model import Model
 from powertrain.documents.motors import MotorDocument
-from powertrain.documents.vehicle import Conditions, Stage, Vehicle, Wheel
+from powertrain.documents.vehicle import Conditions, Stage, Wheel
+from powertrain.documents.vehicles import VehicleDocument
+from powertrain.errors import NO_WHEELS, Refusal
 
 FORMAT = "young-torrent.build/1"
 
 MOST_STAGES = 12
 """No drive has a dozen reductions in series; more is a mistake, and is refused."""
+
+
+def at_place(where: str, what: str) -> PydanticCustomError:
+    """Return an error that names a place of the document by itself."""
+    return PydanticCustomError("at_place", "{where} {what}", {"where": where, "what": what})
 
 
 class Moments(Model):
@@ -27,7 +34,7 @@ class Moments(Model):
     launch_to_kmh: Number | None = measure(
         "Launch to",
         "km/h",
-        (1, 200),
+        (0.2, 200),
         default=None,
         explain="From standstill to this speed.",
     )
@@ -57,9 +64,9 @@ class Moments(Model):
     cruise_kmh: Number | None = measure(
         "Cruise at",
         "km/h",
-        (1, 200),
+        (0.2, 200),
         default=None,
-        explain="The speed of an ordinary trip.",
+        explain="The speed of an ordinary trip; of a hoist that of letting down.",
     )
     range_from_pct: Number | None = measure(
         "Range from",
@@ -107,8 +114,8 @@ class Build(Model):
         "Name", "What you call it."
     )
     conditions: Conditions = Field(default_factory=Conditions)
-    vehicle: Vehicle
-    wheel: Wheel
+    vehicle: VehicleDocument
+    wheel: Wheel | None = Field(default=None, title="Driven wheel")
     gearing: list[Stage] = Field(max_length=MOST_STAGES)
     motor: MotorDocument
     controller: Controller
@@ -116,6 +123,32 @@ class Build(Model):
     wiring: Wiring = Field(default_factory=Wiring)
     moments: Moments = Field(default_factory=Moments)
     provenance: dict[str, Provenance] = Field(default_factory=dict, max_length=200)
+
+    @property
+    def driven_wheel(self) -> Wheel:
+        """The wheel of a vehicle that rolls.
+
+        Raises
+        ------
+        Refusal
+            Where what is moved has none.
+        """
+        if self.wheel is None:
+            raise Refusal("vehicle.kind", NO_WHEELS)
+        return self.wheel
+
+    @model_validator(mode="after")
+    def _wheel_of_what_rolls(self) -> "Build":
+        rolls = self.vehicle.on_wheels
+        if rolls and self.wheel is None:
+            raise at_place("wheel", "is missing; add it")
+        if not rolls and self.wheel is not None:
+            raise at_place("wheel", "is of a vehicle on wheels; take it out")
+        hill = ("climb_grade_pct", "climb_speed_kmh", "climb_length_m")
+        known = [key for key in hill if getattr(self.moments, key) is not None]
+        if not rolls and known:
+            raise at_place(f"moments.{known[0]}", "is of a vehicle on wheels; take it out")
+        return self
 
     @model_validator(mode="after")
     def _provenance_names_values(self) -> "Build":

@@ -10,9 +10,10 @@ from pydantic.fields import FieldInfo as PydanticField
 
 from powertrain.documents import build
 from powertrain.documents.motors import MOTOR_DOCUMENTS, SharedMotor
-from powertrain.documents.paths import differences
+from powertrain.documents.paths import differences, value_at
 from powertrain.documents.shelf import KINDS
 from powertrain.documents.vehicle import STAGE_DOCUMENTS
+from powertrain.documents.vehicles import VEHICLE_DOCUMENTS
 
 FieldKind = Literal["number", "whole", "choice", "choices", "text", "pair", "list"]
 
@@ -39,13 +40,15 @@ class FieldInfo(BaseModel):
 
 @cache
 def _all_fields() -> tuple[FieldInfo, ...]:
-    found: dict[str, FieldInfo] = {}
+    found: dict[tuple[str, str], FieldInfo] = {}
     for field in _fields_of(build.Build, "", [], ""):
-        before = found.get(field.path)
+        # What two kinds call by other words is told once for each.
+        key = (field.path, field.explain)
+        before = found.get(key)
         if before is None:
-            found[field.path] = field
+            found[key] = field
         elif field.kinds != before.kinds:
-            found[field.path] = before.model_copy(update={"kinds": before.kinds + field.kinds})
+            found[key] = before.model_copy(update={"kinds": before.kinds + field.kinds})
     return tuple(found.values())
 
 
@@ -94,6 +97,7 @@ def part_fields(kind: str) -> tuple[FieldInfo, ...]:
 UNIONS: dict[str, tuple[type[BaseModel] | None, str, tuple[type[BaseModel], ...]]] = {
     "gearing": (None, "gearing.*.", STAGE_DOCUMENTS),
     "motor": (SharedMotor, "motor.", MOTOR_DOCUMENTS),
+    "vehicle": (None, "vehicle.", VEHICLE_DOCUMENTS),
 }
 """Parts of which there are kinds: what all kinds have, the path of their fields, the kinds."""
 
@@ -181,17 +185,20 @@ def changes_between(before: dict[str, Any], after: dict[str, Any]) -> list[dict[
     return [
         {"path": path, "label": label, "unit": unit, "before": old, "after": new}
         for path, old, new in differences(before, after)
-        for label, unit in (_label(path),)
+        for label, unit in (_label(path, after),)
     ]
 
 
-def _label(path: str) -> tuple[str, str]:
-    """Return what a path is called, and the unit of what stands there."""
+def _label(path: str, document: dict[str, Any]) -> tuple[str, str]:
+    """Return what a path is called in a document, and the unit of what stands there."""
     steps = path.split(".")
     if steps[0] == "provenance":
-        return "What is known of " + (_label(".".join(steps[1:-1]))[0] if steps[2:] else "it"), ""
+        of = _label(".".join(steps[1:-1]), document)[0] if steps[2:] else "it"
+        return f"What is known of {of}", ""
     pattern = ".".join("*" if step.isdecimal() else step for step in steps)
-    found = next((field for field in _all_fields() if field.path == pattern), None)
+    named = [field for field in _all_fields() if field.path == pattern]
+    kind = value_at(document, f"{steps[0]}.kind")
+    found = next((field for field in named if kind in field.kinds), named[0] if named else None)
     if found is None:
         return {"gearing": "Stages"}.get(path, path), ""
     stage = f"Stage {int(steps[1]) + 1} " if steps[0] == "gearing" else ""

@@ -14,6 +14,7 @@ from powertrain.documents.motors import MOTOR_DOCUMENTS
 from powertrain.documents.text import parse
 from powertrain.documents.upgrade import upgraded
 from powertrain.documents.vehicle import STAGE_DOCUMENTS
+from powertrain.documents.vehicles import VEHICLE_DOCUMENTS
 from powertrain.errors import Refusal
 
 Document = TypeVar("Document", bound=BaseModel)
@@ -59,7 +60,7 @@ def _form_of(kind: type[BaseModel]) -> str | None:
 
 TAGS = {
     kind
-    for model in (*MOTOR_DOCUMENTS, *STAGE_DOCUMENTS)
+    for model in (*MOTOR_DOCUMENTS, *STAGE_DOCUMENTS, *VEHICLE_DOCUMENTS)
     for kind in get_args(model.model_fields["kind"].annotation)
 }
 """Words that pydantic puts into the place of an error to say which kind was tried."""
@@ -87,6 +88,8 @@ def refusal_of(error: ErrorDetails, where: str) -> Refusal:
                 f"provenance.{context['path']}",
                 "is of a value this document does not have",
             )
+        case "at_place":
+            where, what = context["where"], context["what"]
         case "finite_number":
             what = "must be a finite number"
         case "too_short":

@@ -1,6 +1,6 @@
 """The vehicle, its air, its wheel and the stages that drive it, as a document says them."""
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, field_validator
 from pydantic_core import PydanticCustomError
@@ -110,6 +110,8 @@ class Traction(Model):
 
 class Vehicle(Model):
     """What has to be moved."""
+
+    on_wheels: ClassVar[bool] = True
 
     kind: Literal["ground"] = choice("Kind", "A vehicle on wheels.")
     mass_kg: Number = measure(

@@ -22,7 +22,8 @@ UNSAID = "estimated"
 class ToleranceRule:
     """Tolerances of one input, in percent for each of `ORIGINS`, and how to measure it.
 
-    `of_loss` marks an efficiency: the percentages are of what is lost.
+    `of_loss` marks an efficiency: the percentages are of what is lost; `of_kind` is the kind of
+    vehicle for which the path is told so, where there are several.
     """
 
     path: str
@@ -30,6 +31,7 @@ class ToleranceRule:
     pct: tuple[float, float, float, float]
     how: str
     of_loss: bool = False
+    of_kind: str = ""
 
 
 RULES = (
@@ -38,6 +40,7 @@ RULES = (
         "rolling mass",
         (1, 3, 7, 25),
         "Weigh it loaded, an axle at a time, on a pair of bathroom scales.",
+        of_kind="ground",
     ),
     ToleranceRule(
         "vehicle.rolling_resistance",
@@ -224,8 +227,10 @@ class Doubtful:
 def doubtful_inputs(build: Build) -> Iterator[Doubtful]:
     """Yield the inputs of a document that may be off; exact and absent ones are left out."""
     for rule in RULES:
+        if rule.of_kind not in ("", build.vehicle.kind):
+            continue
         for path, number in _paths(rule.path, len(build.gearing)):
-            if path == FRICTION and is_assumed(Stated(build.vehicle)):
+            if path == FRICTION and build.vehicle.on_wheels and is_assumed(Stated(build.vehicle)):
                 yield Doubtful(
                     path,
                     "grip (assumed)",

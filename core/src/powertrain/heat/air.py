@@ -6,7 +6,7 @@ from typing import Literal
 
 import numpy as np
 
-from powertrain.arrays import Array, scalar
+from powertrain.arrays import Array, scalar, somewhere
 from powertrain.stated import Stated
 
 STILL_W_PER_M2_K = 10.0
@@ -67,7 +67,7 @@ class Air:
 
     @cached_property
     def _blown(self) -> bool:
-        return bool(np.any(self.exposure) or np.any(self.fan_mps))
+        return somewhere(self.exposure != 0) or somewhere(self.fan_mps != 0)
 
     def conductance_w_per_k(self, still_k_per_w: Array, travel_mps: Array) -> Array:
         """Return the watts per kelvin that leave a part with `still_k_per_w` in still air."""

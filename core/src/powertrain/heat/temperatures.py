@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, filled, scalar, shape_of
+from powertrain.arrays import Array, filled, scalar, shape_of, somewhere
 from powertrain.drive import Drive
 from powertrain.heat.limits import NODES, NodeId, TemperatureLimits
 from powertrain.heat.nodes import COPPER_PER_K, OneNode, TwoNodes
@@ -22,6 +22,7 @@ MOST_WEAKENED = 0.7
 MAGNET_ROUNDS = 6
 
 SAME = scalar(1.0)
+MOVES = scalar(0.0)
 
 
 @dataclass(frozen=True)
@@ -29,7 +30,7 @@ class Flows:
     """Watts that warm each node, of one motor, and the travelling speed that cools.
 
     `magnet_share` is one where the torque is held and weaker magnets take more amps, nought at
-    full throttle, where a limit sets the amps.
+    full throttle, where a limit sets the amps; `stands` is one where a motor holds a load at rest.
     """
 
     copper_w: Array
@@ -39,6 +40,7 @@ class Flows:
     pack_w: Array
     travel_mps: Array
     magnet_share: Array
+    stands: Array
 
 
 def flows_of(drive: Drive, state: State) -> Flows:
@@ -54,6 +56,7 @@ def flows_of(drive: Drive, state: State) -> Flows:
         pack_w=state.pack_heat_w * cells,
         travel_mps=state.speed_mps,
         magnet_share=np.where(part_throttle, 1.0, 0.0),
+        stands=np.where(state.motor_rpm == 0, 1.0, 0.0) if drive.load.is_held else MOVES,
     )
 
 
@@ -120,7 +123,7 @@ def temperatures(
     ends = (winding_end, case_end)
     winding_s, case_s = nodes.seconds_until((rooms["winding"], rooms["case"]), ends, start)
     burnt_s = (np.full(np.shape(winding), np.inf),) * 2
-    if np.any(winding > burnt["winding"]) or np.any(case > burnt["case"]):
+    if somewhere(winding > burnt["winding"]) or somewhere(case > burnt["case"]):
         burnt_s = nodes.seconds_until((burnt["winding"], burnt["case"]), ends, start)
 
     def node(
@@ -137,7 +140,7 @@ def temperatures(
     def single(key: NodeId, part: PartParameters, heat_w: Array) -> Node:
         single_node = _one(part, heat_w, flows.travel_mps)
         reached_k, burns_s = single_node.after_k(seconds, start), scalar(np.inf)
-        if np.any(reached_k > burnt[key]):
+        if somewhere(reached_k > burnt[key]):
             burns_s = single_node.seconds_until(burnt[key], start)
         to_limit_s = single_node.seconds_until(rooms[key], start)
         return node(key, reached_k, single_node.steady_k(), to_limit_s, burns_s)
@@ -236,7 +239,7 @@ def _leaves_w_per_k(thermal: ThermalParameters, flows: Flows) -> Array:
 
 def _magnet_rounds(thermal: ThermalParameters) -> range:
     """Return how often amps and warmth follow one another: none where no magnet weakens."""
-    return range(MAGNET_ROUNDS if np.any(thermal.motor.magnet_per_k > 0) else 0)
+    return range(MAGNET_ROUNDS if somewhere(thermal.motor.magnet_per_k > 0) else 0)
 
 
 def stalled(drive: Drive, thermal: ThermalParameters) -> tuple[State, ThermalParameters, Flows]:
@@ -270,7 +273,8 @@ def _nodes(
     slope = copper_w * COPPER_PER_K / (1 + COPPER_PER_K * (motor.resistance_at_c - 20.0))
     at_air_w = copper_w + slope * (thermal.ambient_c - motor.resistance_at_c)
     return TwoNodes(
-        winding_j_per_k=motor.winding_j_per_k,
+        # Amps that stand still warm two of three phases.
+        winding_j_per_k=motor.winding_j_per_k * (1 - flows.stands * (1 - motor.stall_share)),
         case_j_per_k=motor.case_j_per_k,
         between_w_per_k=1 / motor.winding_to_case_k_per_w,
         to_air_w_per_k=leaves_w_per_k,

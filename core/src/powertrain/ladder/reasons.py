@@ -6,6 +6,7 @@ from numpy.typing import NDArray
 from powertrain.documents.build import Build
 from powertrain.heat.limits import BURNT_C, NODES
 from powertrain.ladder.rungs import Hottest, Rungs
+from powertrain.load.words import LoadWords
 from powertrain.match.reasons import sentence
 from powertrain.operating.settings import MOMENT_IDS
 from powertrain.verdicts.context import RuleContext
@@ -45,7 +46,7 @@ def why(rungs: Rungs, place: int, stop: NDArray[np.int64]) -> str | None:
         return None
     name, at = rungs.rules[rule], int(rungs.of[place])
     if name == "temperatures":
-        return _too_hot(rungs.hot, at)
+        return _too_hot(rungs.hot, at, rungs.words)
     words = sentence(name)
     load, now = float(rungs.loads[rule, at]), float(rungs.base[rule])
     if name not in SHARED or not 1 < load < MOST_TOLD:
@@ -60,10 +61,10 @@ SHARED = {"motor_current", "controller_current", "pack_current", "loaded_rpm", "
 MOST_TOLD = 50.0
 
 
-def _too_hot(hot: Hottest, at: int) -> str:
+def _too_hot(hot: Hottest, at: int, words: LoadWords) -> str:
     node = NODES[int(hot.node[at])]
     _, noun = PARTS[node]
-    where = moment_words(MOMENT_IDS[int(hot.moment[at])])
+    where = moment_words(words, MOMENT_IDS[int(hot.moment[at])])
     reached, limit = float(hot.reached_c[at]), float(hot.limit_c[at])
     lasts = spoken(float(hot.lasts_s[at]))
     if reached >= BURNT_C[node]:

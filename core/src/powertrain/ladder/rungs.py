@@ -24,6 +24,7 @@ from powertrain.gearing.stage import StageData
 from powertrain.heat.limits import NODES, NodeId
 from powertrain.heat.temperatures import after
 from powertrain.ladder.sizes import StageSizes, checked
+from powertrain.load.words import LoadWords
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.settings import MOMENT_IDS, MomentId
 from powertrain.results import MINUTE_S, Results, most_amps, searched_results
@@ -111,6 +112,7 @@ class Rungs:
     base: Array
     hot: Hottest
     stopped_by_teeth: Places
+    words: LoadWords
 
     def __len__(self) -> int:
         return len(self.of)
@@ -204,6 +206,7 @@ def rungs_of(build: Build, sizes: list[StageSizes]) -> Rungs:
         base=np.concatenate([base, none]),
         hot=_joined(hots),
         stopped_by_teeth=_by_teeth(build, sizes, rules),
+        words=batch.drive.load.words,
     )
 
 
@@ -340,7 +343,7 @@ def _by_teeth(build: Build, sizes: list[StageSizes], rules: tuple[str, ...]) -> 
         load_nm = load_nm * stage.ratio * stage.efficiency
         now_nm = now_nm * present.ratio * present.efficiency
     found[weak] = rules.index("tooth_load")
-    if stages[-1].toothed:
+    if stages[-1].toothed and build.wheel is not None:
         most_mm = most_on_axle_mm(scalar(build.wheel.rolling_circumference_mm))
         room_mm = np.maximum(on_axle_mm(own[-1]), most_mm) * WORSE
         low = np.broadcast_to(on_axle_mm(stages[-1]) > room_mm, shape)

@@ -3,6 +3,7 @@
 from typing import Protocol
 
 from powertrain.arrays import Array
+from powertrain.load.words import LoadWords
 
 
 class Load(Protocol):
@@ -57,6 +58,11 @@ class Load(Protocol):
         most_nm : array_like
             The greatest torque of the drive.
         """
+        ...
+
+    @property
+    def words(self) -> LoadWords:
+        """What people call what it does."""
         ...
 
     @property

@@ -44,11 +44,11 @@ class RoadLoad:
 
     def rolling_n(self, grade_pct: Array) -> Array:
         """Return m g Crr cos a, against the direction of travel."""
-        return self.weight_n * self.rolling_resistance * np.cos(np.arctan(grade_pct / 100))
+        return self.weight_n * self.rolling_resistance / _hypotenuse(grade_pct)
 
     def climbing_n(self, grade_pct: Array) -> Array:
         """Return m g sin a with a = atan(grade/100), negative downhill."""
-        return self.weight_n * np.sin(np.arctan(grade_pct / 100))
+        return self.weight_n * (grade_pct / 100) / _hypotenuse(grade_pct)
 
     def air_n(self, speed_mps: Array) -> Array:
         """Return 1/2 rho CdA (v + wind)|v + wind|."""
@@ -61,7 +61,8 @@ class RoadLoad:
 
     def rolling_and_grade_n(self, grade_pct: Array) -> Array:
         """Return what tyres and slope ask, whatever the speed."""
-        return self.rolling_n(grade_pct) + self.climbing_n(grade_pct)
+        both = self.rolling_resistance + grade_pct / 100
+        return self.weight_n * both / _hypotenuse(grade_pct)
 
     def coasting_speed_mps(self, grade_pct: Array) -> Array:
         """Return where the air alone holds the vehicle back, out of gear.
@@ -81,3 +82,9 @@ class RoadLoad:
     @cached_property
     def _air_factor(self) -> Array:
         return 0.5 * self.air_density_kg_m3 * self.drag_area_m2
+
+
+def _hypotenuse(grade_pct: Array) -> Array:
+    """Return the way along a slope for each metre on the map: 1/cos a, and sin a = tan a cos a."""
+    tangent = grade_pct / 100
+    return np.sqrt(1 + tangent * tangent)

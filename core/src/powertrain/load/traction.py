@@ -9,7 +9,7 @@ from functools import cached_property
 
 import numpy as np
 
-from powertrain.arrays import Array, is_nought, scalar
+from powertrain.arrays import Array, is_nought, scalar, somewhere
 from powertrain.constants import STANDARD_GRAVITY_MPS2
 from powertrain.stated import Stated
 
@@ -56,7 +56,7 @@ class Grip:
     @cached_property
     def known(self) -> bool:
         """Whether anything is known of the grip."""
-        return bool(np.any(np.isfinite(self.friction)))
+        return somewhere(np.isfinite(self.friction))
 
     def greatest_force_n(self, weight_n: Array, grade_pct: Array, rolling_n: Array) -> Array:
         """Return the greatest push before the driven wheels slip.

@@ -7,6 +7,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar
 from powertrain.load.road_load import RoadLoad
 from powertrain.load.traction import Grip
+from powertrain.load.words import LoadWords
 from powertrain.stated import Stated
 from powertrain.units import radius_m_from_circumference_mm
 
@@ -17,6 +18,47 @@ LEVEL, USUAL_GRADE = scalar(0.0), scalar(8.0)
 
 GRADE_STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
 """Grades people name; the step is taken that spreads four hills over the drive's push."""
+
+
+def _hill(grade_pct: float) -> str:
+    return "flat" if grade_pct == 0 else f"{grade_pct:g} %"
+
+
+WORDS = LoadWords(
+    titles={
+        "launch": "Launch",
+        "climb": "Climb {situation}",
+        "cruise": "Cruise",
+        "top_speed": "Top speed",
+        "wheels_up": "Wheels in the air",
+    },
+    during={
+        "launch": "launching",
+        "climb": "climbing",
+        "cruise": "cruising",
+        "top_speed": "at top speed",
+        "wheels_up": "in the air",
+    },
+    met={
+        "launch": "at full throttle on the way to top speed",
+        "climb": "on the climb",
+        "cruise": "at cruise",
+        "top_speed": "at top speed",
+    },
+    takes={"rolling": "tyres", "climbing": "climb", "air": "air"},
+    parts={"wheel": "Wheel", "vehicle": "Vehicle and trip"},
+    situation=_hill,
+    end="road",
+    push="Push at the wheel",
+    hard_done="The {situation} hill is climbed at up to {top:.1f} km/h",
+    hard_missed="The {situation} hill can't be climbed",
+    hard_done_why="Full throttle on that slope.",
+    hard_missed_why="The wheels push less than slope and tyres ask: {shorter}, more amps, or less "
+    "to carry.",
+    shorter="a slower winding or a smaller wheel",
+    assumed="on a hill of {situation} that is assumed",
+    assumed_trip="at a cruise of {speed:g} km/h that is assumed",
+)
 
 
 @dataclass(frozen=True)
@@ -83,6 +125,11 @@ class WheelOnRoad:
         steepest_pct = 100 * max(float(most_nm / self.radius_m / self.road.weight_n), 0.0)
         step = next((s for s in GRADE_STEPS if 4 * s >= 0.8 * steepest_pct), GRADE_STEPS[-1])
         return np.unique(np.append(step * np.arange(5.0), own))
+
+    @property
+    def words(self) -> LoadWords:
+        """Return those of hills."""
+        return WORDS
 
     @property
     def grips(self) -> bool:

@@ -27,7 +27,7 @@ class StartingBrief:
 @cache
 def start_briefs() -> tuple[StartingBrief, ...]:
     """Return a brief for every archetype that goes by wheels of a size the shelf can drive."""
-    return tuple(_start(archetype) for archetype in all_archetypes())
+    return tuple(_start(one) for one in all_archetypes() if one.document.wheel is not None)
 
 
 def _start(archetype: Archetype) -> StartingBrief:
@@ -48,7 +48,7 @@ def _start(archetype: Archetype) -> StartingBrief:
             **build.vehicle.model_dump(exclude_unset=True),
             "mass_kg": float(f"{(1 - DRIVE_SHARE) * build.vehicle.mass_kg:.3g}"),
         },
-        "wheel": build.wheel.model_dump(exclude_unset=True),
+        "wheel": build.driven_wheel.model_dump(exclude_unset=True),
         "wishes": {
             "top_speed_kmh": {"min": least, "max": float(f"{1.3 * least:.2g}")},
             "climb": hill,

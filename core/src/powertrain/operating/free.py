@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, somewhere
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import fastest_rad_s, full_throttle
 from powertrain.operating.limits import Limit
@@ -41,7 +41,7 @@ def _free(drive: Drive) -> State:
     speed = np.maximum(speed, 0.0)
     at = full_throttle(drive, speed)
     bound = (at.limited_by != Limit.VOLTAGE) | np.isnan(speed)
-    if bound.any():
+    if somewhere(bound):
         speed = np.where(bound, _searched(drive), speed)
         at = full_throttle(drive, speed)
     state = state_of(drive, speed, drive.load.usual, at)

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, choose, scalar
+from powertrain.arrays import Array, choose, everywhere, scalar, somewhere
 from powertrain.drive import Drive
 from powertrain.operating.limits import Limit
 
@@ -126,10 +126,10 @@ def torque_by_limit(drive: Drive) -> list[Torque]:
             )
         )
     ]
-    if np.any(np.isfinite(most_a)):
+    if somewhere(np.isfinite(most_a)):
         branches.append(at(lambda speed_rad_s: most_a))
     limit_a = controller.battery_current_limit_a
-    if np.any(np.isfinite(limit_a)):
+    if somewhere(np.isfinite(limit_a)):
         share_w = pack.power_w(limit_a, standby_a) / n
         ohm, drop_v = controller.resistance_ohm, controller.switching_v
         branches.append(at(lambda w: motor.current_at_power_a(w, share_w, ohm, drop_v)))
@@ -164,7 +164,7 @@ def _currents(drive: Drive, speed_rad_s: Array, *, pack_too: bool = True) -> Cur
     over = battery_a > limit_a
     if own:
         over = over | (power_w > pack.greatest_power_w(standby_a))
-    if over.any():
+    if somewhere(over):
         greatest_w = pack.greatest_power_w(standby_a)
         with np.errstate(invalid="ignore"):
             # Beyond the amps of its greatest power a pack gives less again, not more.
@@ -182,7 +182,7 @@ def _currents(drive: Drive, speed_rad_s: Array, *, pack_too: bool = True) -> Cur
         first = over & (at_limit_a > most_a)
         at_most_a = np.minimum(limit_a, pack.current_at_power_a(n * share_w, standby_a))
         battery_a = np.where(over, at_most_a, battery_a)
-        if first.any():
+        if somewhere(first):
             held_w = motor_side_power_w(drive, speed_rad_s, current_a)
             held_pack_a = pack.current_at_reachable_power_a(held_w, standby_a)
             battery_a = np.where(first, held_pack_a, battery_a)
@@ -202,7 +202,7 @@ def without_idle_grip(drive: Drive, situation: Array) -> Drive:
     """
     free = replace(drive, load=drive.load.slipless())
     within = output_nm(free, AT_REST, situation) <= SURELY * drive.load.holds_nm(situation)
-    return free if np.all(within) else drive
+    return free if everywhere(within) else drive
 
 
 def _in_gear(drive: Drive, output_rad_s: Array, situation: Array, gear: Array) -> FullThrottle:
@@ -217,7 +217,7 @@ def _in_gear(drive: Drive, output_rad_s: Array, situation: Array, gear: Array) -
     if drive.load.grips:
         holds_nm = drive.load.holds_nm(situation)
         slips = output > holds_nm
-        if slips.any():
+        if somewhere(slips):
             held_nm = drive.shaft_torque_for_nm(np.where(slips, holds_nm, 0.0))
             held_a = motor.current_at_torque_a(speed_rad_s, held_nm)
             current_a = np.where(slips, held_a, current_a)

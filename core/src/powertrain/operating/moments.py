@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, choose, each_array, filled, pick, scalar, shape_of
+from powertrain.arrays import Array, choose, each_array, everywhere, filled, pick, scalar, shape_of
 from powertrain.drive import Drive
 from powertrain.operating.free import free_running_full
 from powertrain.operating.full_throttle import (
@@ -217,7 +217,7 @@ def _flat_and_hill(drive: Drive, tops: State, situation: Array) -> tuple[State, 
         return pick(tops, places[0]), pick(tops, places[1])
     near_mps, two = tops.speed_mps[places], situations[places][:, None]
     near = None
-    if np.all(np.isfinite(near_mps) & (near_mps > 0)):
+    if everywhere(np.isfinite(near_mps) & (near_mps > 0)):
         near = np.repeat(near_mps[:, None], shape[0], axis=1)
     found_mps = top_speed_mps(drive, two, near)
     speeds_mps = np.array(filled(found_mps, (2, *shape)))
@@ -274,7 +274,10 @@ def _targets(
         climb_situation=situation,
         climb_mps=None if climb_kmh is None else scalar(mps_from_kmh(climb_kmh)),
         cruise_mps=scalar(mps_from_kmh(cruise_kmh)),
-        assumed=settings.assumed,
+        # What is lifted has to be held, whether anyone said so or not.
+        assumed=tuple(
+            one for one in settings.assumed if not (one == "climb" and drive.load.is_held)
+        ),
     )
 
 
@@ -315,7 +318,7 @@ def _held_or(
     """Return the state that holds a speed, or the one at top speed where none does."""
     state = steady(drive, speed_mps, situation)
     holds = can_hold(drive, state) & ((speed_mps > 0) | drive.load.is_held)
-    if np.all(holds):
+    if everywhere(holds):
         return state, holds
     return choose(holds, state, top), holds
 

@@ -6,7 +6,7 @@ from functools import reduce
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, filled, floats, is_traced, scalar, shape_of
+from powertrain.arrays import Array, filled, floats, is_traced, scalar, shape_of, somewhere
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import (
     FullThrottle,
@@ -189,7 +189,7 @@ def state_at_torque(
     nothing = np.full(np.shape(current_a), Limit.NOTHING, np.int8)
     most_a = np.minimum(drive.controller.regen_limit_a, drive.pack.charge_a)
     over = battery_a < -most_a
-    if is_traced(over) or not np.any(over):
+    if is_traced(over) or not somewhere(over):
         return state_at(drive, output_rad_s, situation, current_a, battery_a, nothing, gear)
     # The brakes take what may not go into the pack.
     most_a = np.where(over, most_a, 0.0)

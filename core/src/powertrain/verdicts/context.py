@@ -11,13 +11,14 @@ from powertrain.compile.build import CompiledBuild, compile_build
 from powertrain.compile.ratings import Ratings
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
-from powertrain.heat.limits import TemperatureLimits
+from powertrain.heat.limits import NodeId, TemperatureLimits, limit_sources
 from powertrain.heat.parameters import ThermalParameters
 from powertrain.heat.stall import Stall, stall_of
 from powertrain.operating.full_throttle import FullThrottle, full_throttle
 from powertrain.operating.moments import MomentStates
 from powertrain.operating.settings import MomentSettings
 from powertrain.results import Results, results_of
+from powertrain.stated import Stated
 
 
 @dataclass(frozen=True)
@@ -78,6 +79,11 @@ class RuleContext(Batch):
 
     build: Build
     cures: bool = True
+
+    @cached_property
+    def limit_sources(self) -> dict[NodeId, str]:
+        """Whose figure each temperature limit is, as people say it."""
+        return limit_sources(Stated(self.build))
 
     @classmethod
     def of(cls, build: Build, *, cures: bool = True) -> "RuleContext":

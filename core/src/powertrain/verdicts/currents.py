@@ -19,7 +19,6 @@ from powertrain.verdicts.moments import (
     lasting,
     moment_at,
     softened,
-    worst_among,
     worst_of,
 )
 from powertrain.verdicts.rule import STOP, WATCH, Judgement, Mask, exceeds, graded, grades, verdict
@@ -54,7 +53,7 @@ def judged_currents(batch: Batch, rated: RatedAmps) -> Iterator[Judgement]:
 def _lasting(batch: Batch, rated: RatedAmps, rating_a: Array) -> Judgement:
     worst = worst_of(batch, rated.amps, lambda amps: graded(amps, rating_a) > 0)
     severity = softened(graded(worst.value, rating_a), worst)
-    load = worst_among(lasting(batch), rated.amps).value / rating_a
+    load = worst.asked / rating_a
     if assumed_hill(batch) is None:
         # A short hill may use the peak.
         spared = (worst.place == PLACES["climb"]) & _climb_is_short(batch, rated)
@@ -69,7 +68,7 @@ def _peak(batch: Batch, rated: RatedAmps, rating_a: Array) -> Judgement:
     worst = worst_of(batch, rated.amps, lambda amps: exceeds(amps, rating_a), rated.peak_a)
     # A peak rating may be used up whole; being near to it is what it is for.
     severity = softened(grades(stop=exceeds(worst.value, rating_a)), worst)
-    load = np.maximum(worst_among(lasting(batch), rated.amps).value, rated.peak_a) / rating_a
+    load = worst.asked / rating_a
     return Judgement(f"{rated.part}_peak", worst.value, rating_a, severity, load, at=worst.place)
 
 

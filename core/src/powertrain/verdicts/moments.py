@@ -18,13 +18,6 @@ LASTING = ("climb", "cruise", "top_speed")
 
 PLACES = {moment: place for place, moment in enumerate(MOMENT_IDS)}
 
-MOMENT_WORDS = {
-    "launch": "at full throttle on the way to top speed",
-    "climb": "on the climb",
-    "cruise": "at cruise",
-    "top_speed": "at top speed",
-}
-
 Figure = Callable[[State], Array]
 
 TIE = 1e-9
@@ -50,12 +43,14 @@ def assumed_hill(batch: Batch) -> Moment | None:
 class Worst:
     """Where a figure is greatest, as places among `MOMENT_IDS`.
 
-    `assumed` is true where that is on a hill that nobody mentioned.
+    `assumed` is true where that is on a hill that nobody mentioned; `asked` is the greatest of the
+    moments that may stop a build, whatever a hill says.
     """
 
     place: NDArray[np.int64]
     value: Array
     assumed: Mask | bool
+    asked: Array
 
 
 def worst_among(moments: Sequence[Moment], figure: Figure) -> Worst:
@@ -66,7 +61,7 @@ def worst_among(moments: Sequence[Moment], figure: Figure) -> Worst:
         value = figure(moment.state)
         place = np.where(value > most, PLACES[moment.id], place)
         most = np.maximum(most, value)
-    return Worst(place, most, False)
+    return Worst(place, most, False, most)
 
 
 def worst_of(
@@ -90,11 +85,11 @@ def worst_of(
         most = np.maximum(most, peak)
     hill = assumed_hill(batch)
     if hill is None:
-        return Worst(place, most, False)
+        return Worst(place, most, False, most)
     uphill = figure(hill.state)
     only = passes(uphill) & ~passes(most)
     place = np.where(only, PLACES["climb"], place)
-    return Worst(place, np.where(only, uphill, most), only)
+    return Worst(place, np.where(only, uphill, most), only, most)
 
 
 def softened(severity: Grades, worst: Worst) -> Grades:
@@ -110,8 +105,9 @@ def moment_at(context: RuleContext, place: NDArray[np.int64] | int) -> Moment:
 
 def in_words(context: RuleContext, moment: Moment) -> str:
     """Return when something is met, as people say it."""
+    words = context.drive.load.words
     if moment.id == "climb" and assumed_hill(context) is not None:
-        return f"on a hill of {moment.situation:g} % that is assumed"
+        return words.assumed.format(situation=words.situation(moment.situation))
     if moment.id == "cruise" and moment.assumed and moment.target_kmh:
-        return f"at a cruise of {moment.target_kmh:g} km/h that is assumed"
-    return MOMENT_WORDS[moment.id]
+        return words.assumed_trip.format(speed=moment.target_kmh)
+    return words.met[moment.id]

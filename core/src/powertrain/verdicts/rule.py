@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, overload
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, everywhere
 from powertrain.verdicts.verdict import Fix, NotJudged, PartId, Severity, Verdict
 
 if TYPE_CHECKING:
@@ -33,17 +33,17 @@ class Judgement:
     """What a rule finds of one build, or of each of many: a figure, its limit, how bad that is.
 
     `applies` is false where a build has nothing of the kind, and nothing is said.
-    `load` is how much of what stops a build is used up, more than one where it stops; None where
-    only whether it stops is known. `at` says where the figure was met, as a place in an order that
-    the rule's words know, and `lasts_s` for how long that was kept up; a rule about each of
-    several parts numbers them by `part`.
+    `load` is how much of what stops a build is used up, more than one where it stops, or a function
+    that reckons it where that takes work; None where only whether it stops is known. `at` says
+    where the figure was met, as a place in an order that the rule's words know, and `lasts_s` for
+    how long that was kept up; a rule about each of several parts numbers them by `part`.
     """
 
     id: str
     value: Array
     limit: Array
     severity: Grades
-    load: Array | None = None
+    load: Array | Callable[[], Array] | None = None
     applies: Mask | bool = True
     at: NDArray[np.int64] | int = -1
     lasts_s: Array | None = None
@@ -57,7 +57,9 @@ class Judgement:
     @property
     def used(self) -> Array:
         """How much of its limit is used up, by the rule's own measure or by whether it stops."""
-        return np.where(self.stops, ONLY_STOPS, 0.0) if self.load is None else self.load
+        if self.load is None:
+            return np.where(self.stops, ONLY_STOPS, 0.0)
+        return self.load() if callable(self.load) else self.load
 
     @property
     def word(self) -> Severity:
@@ -81,6 +83,8 @@ class Rule:
         Why a candidate falls out by it, as people say it; empty for a rule that never stops.
     geared : bool
         Whether gearing matters to it; where not, one answer holds for all gearings.
+    of_wheels : bool
+        Whether it speaks of wheels on the ground, and says nothing of other loads.
     """
 
     judge: Callable[["Batch"], Iterable[Judgement]]
@@ -88,27 +92,33 @@ class Rule:
     unknown: Callable[["RuleContext"], Iterable[NotJudged]] = lambda context: ()
     rejects: str = ""
     geared: bool = True
+    of_wheels: bool = False
+
+    def findings(self, batch: "Batch") -> Iterable[Judgement]:
+        """Yield what it finds of one build or many; nothing where their load is not its kind."""
+        return () if self.of_wheels and not batch.drive.rolls else self.judge(batch)
 
     def stops(self, batch: "Batch") -> Mask:
         """Return where it stops builds."""
         stop = batch.nowhere()
-        for found in self.judge(batch):
+        for found in self.findings(batch):
             stop = stop | found.stops
         return stop
 
     def load(self, batch: "Batch") -> Array:
         """Return how much of its limit each build uses, more than one where it stops."""
         most: Array = np.zeros(np.shape(batch.nowhere()))
-        for found in self.judge(batch):
+        for found in self.findings(batch):
             most = np.maximum(most, found.used)
         return most
 
     def said(self, context: "RuleContext") -> Iterator[Verdict | NotJudged]:
         """Yield what it says of one build."""
-        for found in self.judge(context):
-            if np.all(found.applies):
+        for found in self.findings(context):
+            if everywhere(found.applies):
                 yield self.say(context, found)
-        yield from self.unknown(context)
+        if context.drive.rolls or not self.of_wheels:
+            yield from self.unknown(context)
 
 
 @overload

@@ -106,7 +106,8 @@ NOTES = [
 def will_it_run(build: Build) -> RunsAnswer:
     """Return the geometry of every stage of a build."""
     last = len(build.gearing) - 1
-    wheel_mm = build.wheel.rolling_circumference_mm / math.pi
+    wheel = build.wheel
+    wheel_mm = None if wheel is None else wheel.rolling_circumference_mm / math.pi
     return RunsAnswer(
         stages=[
             _stage(index, stage, wheel_mm if index == last else None)

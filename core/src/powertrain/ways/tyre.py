@@ -124,7 +124,7 @@ def speeds(
         raise Refusal("speed", "give one of wheel rpm, motor rpm and speed, not below zero")
     drive = compile_drive(build)
     drive = drive.in_gear(drive.train.gears[-1])
-    ratio, turn_m = float(drive.train.ratio), build.wheel.rolling_circumference_mm / 1000
+    ratio, turn_m = float(drive.train.ratio), build.driven_wheel.rolling_circumference_mm / 1000
     if wheel_rpm is None:
         if motor_rpm is not None:
             wheel_rpm = motor_rpm / ratio

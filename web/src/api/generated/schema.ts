@@ -1191,6 +1191,7 @@ export interface components {
         Answer: {
             /** Name */
             name: string;
+            load: components["schemas"]["LoadLabels"];
             /** Ratio */
             ratio: number;
             /** Train Efficiency */
@@ -1387,7 +1388,8 @@ export interface components {
             name: string;
             conditions?: components["schemas"]["Conditions"];
             vehicle: components["schemas"]["Vehicle"];
-            wheel: components["schemas"]["Wheel"];
+            /** Driven wheel */
+            wheel?: components["schemas"]["Wheel"] | null;
             /** Gearing */
             gearing: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[];
             /** Motor */
@@ -1663,11 +1665,13 @@ export interface components {
         };
         /**
          * Crossing
-         * @description Where full throttle meets the road on one grade.
+         * @description Where full throttle meets the road on one grade; `label` names the grade.
          */
         Crossing: {
             /** Grade Pct */
             grade_pct: number;
+            /** Label */
+            label: string;
             /** Own */
             own: boolean;
             /** Speed Mps */
@@ -2067,13 +2071,27 @@ export interface components {
             } | null;
         };
         /**
+         * LoadLabels
+         * @description What people call where the power ends, and the load's parts.
+         */
+        LoadLabels: {
+            /** End */
+            end: string;
+            /** Parts */
+            parts: {
+                [key: string]: string;
+            };
+        };
+        /**
          * MapAnswer
-         * @description Push against what the road asks, over speed.
+         * @description Push against what the road asks, over speed; `push` is what that push is called.
          *
          *     `drive_force_n` and `limited_by` go with `speeds_mps`, and so does the push in each gear of a
          *     gearbox; there is none without one. Each crossing's road force goes with `road_speeds_mps`.
          */
         MapAnswer: {
+            /** Push */
+            push: string;
             /** Speeds Mps */
             speeds_mps: number[];
             /** Drive Force N */
@@ -2091,6 +2109,8 @@ export interface components {
          * MomentAnswer
          * @description One of the five moments; see `powertrain.operating.moments.Moment`.
          *
+         *     `title` is what it is called, `during` when something is met in it.
+         *
          *     `lasts_s` is after how long the temperatures are read. `bands` go by the names of the state's
          *     values, with `winding_c`, `case_c`, `controller_c` and `pack_c`. `repeat_share` is the part of
          *     the time for which the moment can be kept up over and over.
@@ -2101,6 +2121,10 @@ export interface components {
              * @enum {string}
              */
             id: "launch" | "climb" | "cruise" | "top_speed" | "wheels_up";
+            /** Title */
+            title: string;
+            /** During */
+            during: string;
             /** Target Kmh */
             target_kmh: number | null;
             /** Assumed */
@@ -2160,7 +2184,7 @@ export interface components {
             climb_length_m?: number | null;
             /**
              * Cruise at
-             * @description The speed of an ordinary trip.
+             * @description The speed of an ordinary trip; of a hoist that of letting down.
              */
             cruise_kmh?: number | null;
             /**
@@ -2876,6 +2900,8 @@ export interface components {
         /**
          * StateAnswer
          * @description One operating state; motor values are of one motor, watts of all.
+         *
+         *     `takes` is what people call what the load takes.
          */
         StateAnswer: {
             /** Speed Mps */
@@ -2942,6 +2968,10 @@ export interface components {
             range_km: number | null;
             /** Limited By */
             limited_by: ("voltage" | "motor_current" | "battery_current" | "traction" | "cannot_move" | "overrun") | null;
+            /** Takes */
+            takes: {
+                [key: string]: string;
+            };
         };
         /**
          * ToothedStage
@@ -3947,12 +3977,18 @@ export interface components {
             /** Motors */
             motors: number;
             state: components["schemas"]["StateAnswer"];
+            /** Cruise Mps */
+            cruise_mps: number;
             /** Top Speed Mps */
             top_speed_mps: number;
             /** Climb Speed Mps */
             climb_speed_mps: number;
-            /** Climb Grade Pct */
-            climb_grade_pct: number;
+            /** Climb Met */
+            climb_met: boolean;
+            /** Titles */
+            titles: {
+                [key: string]: string;
+            };
             /** Stops */
             stops: number;
             /** Watches */

@@ -13,7 +13,7 @@ import { MomentTabs } from "./MomentTabs";
 import { PushMap } from "./map/PushMap";
 import { Notices } from "./Notices";
 import { Pane, type PaneId } from "./Pane";
-import { momentOf, PARTS } from "./parts";
+import { momentOf, PARTS, sectionsOf } from "./parts";
 import { DownStream } from "./stream/DownStream";
 import { Stream } from "./stream/Stream";
 import { useKeys } from "./useKeys";
@@ -53,11 +53,7 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
   return (
     <div className="flex min-h-dvh flex-col sm:h-dvh sm:min-h-0">
       <Header bench={bench} state={state} settings={settings} />
-      <Notices
-        bench={bench}
-        state={state}
-        open={PARTS.find((part) => part.id === open)?.sections ?? []}
-      />
+      <Notices bench={bench} state={state} open={open ? sectionsOf(open, state.document) : []} />
       <main ref={ref} className="flex min-h-0 flex-1 flex-col sm:overflow-y-auto">
         {answer === null || width === 0 ? (
           <p className="p-6 text-soft">Solving</p>
@@ -69,6 +65,7 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
             ) : (
               <DownStream
                 state={momentOf(answer, moment).state}
+                load={answer.load}
                 pinned={pinned ? momentOf(pinned, moment).state : null}
                 document={state.document}
                 part={bank}

@@ -3,7 +3,7 @@ import type { Answer, Band } from "../../api/types";
 import { chosen, digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { doubtOf } from "./doubt/words";
-import { IN_MOMENT, NODE_WORDS, spoken } from "./heat";
+import { NODE_WORDS, spoken } from "./heat";
 import { momentOf } from "./parts";
 
 /** A figure with how far it may be off. */
@@ -22,6 +22,18 @@ export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
   const first = answer.first_limit;
   const next = answer.doubt.measure_next;
   const cruise = momentOf(answer, "cruise").state;
+  const top = momentOf(answer, "top_speed");
+  const share = `${chosen(answer.range_from_pct)} to ${chosen(answer.range_to_pct)} %`;
+  // A load that is let down draws nothing: what counts is how far it is lifted.
+  const range: [string, string] =
+    cruise.range_km === null && top.state.range_km !== null
+      ? [`Range ${top.during}, ${share}`, text(top.state.range_km, "distance", 2)]
+      : [
+          `Range, ${share}`,
+          cruise.range_km === null
+            ? "none"
+            : unsure(text(cruise.range_km, "distance", 2), answer.doubt.figures.range_km?.band),
+        ];
   const facts: [string, string][] = [
     [
       "Drive",
@@ -32,17 +44,12 @@ export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
       answer.drive_price === null ? "not known" : chosen(Math.round(answer.drive_price), 6),
     ],
     ["Pack", `${digits(answer.pack_wh)} Wh`],
-    [
-      `Range, ${chosen(answer.range_from_pct)} to ${chosen(answer.range_to_pct)} %`,
-      cruise.range_km === null
-        ? "none"
-        : unsure(text(cruise.range_km, "distance", 2), answer.doubt.figures.range_km?.band),
-    ],
+    range,
     ["To cut-off", cut ? `${digits(cut.value - cut.limit, 2)} V a cell` : "not known"],
     [
       "First limit",
       first
-        ? `${NODE_WORDS[first.node]} in ${spoken(first.seconds)} ${IN_MOMENT[first.moment]}`
+        ? `${NODE_WORDS[first.node]} in ${spoken(first.seconds)} ${momentOf(answer, first.moment).during}`
         : "none",
     ],
     [

@@ -95,32 +95,35 @@ function useMomentWords(
       ? ""
       : chosen(toShown(item.target_kmh, documentUnit("km/h", choice)), 3);
   const short = item.met ? null : shortfall(item, top, target, text(top.state.speed_mps, "speed"));
+  const still = item.met && state.speed_mps === 0;
   switch (item.id) {
     case "launch":
       return {
-        title: "Launch",
+        title: item.title,
         figure: item.time_s === null ? "never" : `${digits(item.time_s, 2)} s`,
         rest: short ?? `0 to ${target} ${show(0, "speed").sign}`,
       };
     case "climb":
       return {
-        title: `Climb ${chosen(state.grade_pct)} %${item.assumed ? ", assumed" : ""}`,
-        figure: speed,
-        rest: short ?? limit,
+        title: `${item.title}${item.assumed ? ", assumed" : ""}`,
+        figure: still ? `${digits(state.motor_current_a)} A` : speed,
+        rest: short ?? (still ? "motor amps" : limit),
       };
     case "cruise":
       return {
-        title: "Cruise",
+        title: item.title,
         figure: speed,
         rest:
           short ??
-          `${text(state.energy_wh_per_km ?? 0, "use")}, ${text(state.range_km ?? 0, "distance", 2)}`,
+          (state.range_km === null
+            ? `${digits(Math.abs(state.terminals_w))} W ${state.terminals_w < 0 ? "into the pack" : ""}`
+            : `${text(state.energy_wh_per_km ?? 0, "use")}, ${text(state.range_km, "distance", 2)}`),
       };
     case "top_speed":
-      return { title: "Top speed", figure: speed, rest: short ?? limit };
+      return { title: item.title, figure: speed, rest: short ?? limit };
     case "wheels_up":
       return {
-        title: "Wheels in the air",
+        title: item.title,
         figure: `${digits(state.motor_rpm, 4)} rpm`,
         rest: "off the charger",
       };

@@ -4,6 +4,7 @@ import { warm, warmthsOf } from "./heat";
 
 const moment = (id: string, winding: object) => ({
   id,
+  during: id === "climb" ? "climbing" : id,
   heat: { winding: { to_limit_s: null, ...winding }, case: { after_c: 40, to_limit_s: null } },
   bands: {},
 });
@@ -19,7 +20,7 @@ const ANSWER = {
 
 test("copper that burns has no temperature, and that moment is the worst", () => {
   const [winding] = warmthsOf(ANSWER, "motor", "climb", 20);
-  expect(winding).toMatchObject({ nowC: null, burntS: 12, worst: "climb", worstC: null });
+  expect(winding).toMatchObject({ nowC: null, burntS: 12, worst: "climbing", worstC: null });
   expect(winding?.worstShare).toBe(Number.POSITIVE_INFINITY);
   expect(warmthsOf(ANSWER, "motor", "cruise", 20)[0]).toMatchObject({ nowC: 60, burntS: null });
 });

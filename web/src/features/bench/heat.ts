@@ -20,14 +20,6 @@ export const NODE_WORDS: Record<NodeId, string> = {
   pack: "pack",
 };
 
-export const IN_MOMENT: Record<MomentId, string> = {
-  launch: "launching",
-  climb: "climbing",
-  cruise: "cruising",
-  top_speed: "at top speed",
-  wheels_up: "in the air",
-};
-
 /** A temperature, or after how long there is nothing left to have one. */
 export const warm = (
   afterC: number | null | undefined,
@@ -61,12 +53,13 @@ export interface Warmth {
   /** How much of the way from the air to the limit, now and at the worst moment. */
   share: number;
   worstShare: number;
-  worst: MomentId;
+  /** During which moment, in words. */
+  worst: string;
   /** Null where it burns then. */
   worstC: number | null;
   /** Seconds to the limit in the moment that gets there first; null if none does. */
   firstS: number | null;
-  first: MomentId | null;
+  first: string | null;
 }
 
 /** A launch is over in seconds, and nobody rides with the wheels in the air. */
@@ -86,9 +79,9 @@ export function warmthsOf(answer: Answer, part: PartId, moment: MomentId, airC: 
     const now = answer.moments.find((item) => item.id === moment);
     const worst = lasting.reduce((a, b) => (at(b) > at(a) ? b : a));
     const first = lasting
-      .map((item) => ({ id: item.id, s: item.heat[id]?.to_limit_s ?? null }))
-      .filter((item): item is { id: MomentId; s: number } => item.s !== null)
-      .reduce<{ id: MomentId; s: number } | null>((a, b) => (a && a.s <= b.s ? a : b), null);
+      .map((item) => ({ during: item.during, s: item.heat[id]?.to_limit_s ?? null }))
+      .filter((item): item is { during: string; s: number } => item.s !== null)
+      .reduce<{ during: string; s: number } | null>((a, b) => (a && a.s <= b.s ? a : b), null);
     return {
       id,
       noun,
@@ -98,10 +91,10 @@ export function warmthsOf(answer: Answer, part: PartId, moment: MomentId, airC: 
       limitC,
       share: share(now ? at(now) : airC),
       worstShare: share(at(worst)),
-      worst: worst.id,
+      worst: worst.during,
       worstC: known(at(worst)),
       firstS: first?.s ?? null,
-      first: first?.id ?? null,
+      first: first?.during ?? null,
     };
   });
 }

@@ -1,6 +1,7 @@
 import type {
   Answer,
   BuildDocument,
+  FieldInfo,
   KindName,
   MomentAnswer,
   MomentId,
@@ -33,6 +34,26 @@ const CHEMISTRY: Record<BuildDocument["battery"]["chemistry"], string> = {
   nimh: "NiMH",
 };
 
+/** What a part is called, in the words of what is moved. */
+export const partTitle = (part: PartId, answer: Answer | null): string =>
+  answer?.load.parts[part] ?? PARTS.find((item) => item.id === part)?.title ?? "";
+
+/** The sections of the document that a part's bank shows: without a wheel, those of the vehicle. */
+export const sectionsOf = (part: PartId, document: BuildDocument): string[] =>
+  part === "wheel" && !document.wheel
+    ? ["vehicle"]
+    : (PARTS.find((item) => item.id === part)?.sections ?? []);
+
+/** Whether a document's part is of a kind that has a field; a stage says for itself. */
+export function isOfKind(field: FieldInfo, document: BuildDocument): boolean {
+  const parts: Record<string, string> = {
+    motor: document.motor.kind,
+    vehicle: document.vehicle.kind,
+  };
+  const kind = parts[field.section];
+  return kind === undefined || field.kinds.length === 0 || field.kinds.includes(kind);
+}
+
 /** What a part is, in a few words: its name if it has one. */
 export function partLine(part: PartId, document: BuildDocument, motorKinds: KindName[]): string {
   const { battery, controller, motor, gearing, wheel } = document;
@@ -49,9 +70,9 @@ export function partLine(part: PartId, document: BuildDocument, motorKinds: Kind
     case "gearing":
       return gearing.length === 0 ? "hub motor, no gearing" : gearing.map((s) => s.kind).join(", ");
     case "wheel":
-      return wheel.name ?? "driven wheel";
+      return wheel?.name ?? (wheel ? "driven wheel" : "on the output shaft");
     case "vehicle":
-      return `${digits(document.vehicle.mass_kg)} kg rolling`;
+      return `${digits(document.vehicle.mass_kg)} kg ${wheel ? "rolling" : "on the rope"}`;
   }
 }
 

@@ -6,7 +6,7 @@ import type { BuildCard, BuildFigures } from "../../api/types";
 import { MiniStream } from "../../stream/MiniStream";
 import { Button } from "../../ui/Button";
 import { SeverityWord } from "../../ui/Severity";
-import { chosen, digits } from "../../units/format";
+import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 
 interface Props {
@@ -52,12 +52,16 @@ function Figures({ name, figures }: { name: string; figures: BuildFigures }) {
         />
       </div>
       <dl className="grid grid-cols-[1fr_auto] gap-x-3 text-[13px]">
-        <Row name="cruise" value={text(state.speed_mps, "speed")} />
-        <Row name="top speed" value={text(figures.top_speed_mps, "speed")} />
+        <Row name={figures.titles.cruise ?? ""} value={text(figures.cruise_mps, "speed")} />
+        <Row name={figures.titles.top_speed ?? ""} value={text(figures.top_speed_mps, "speed")} />
         <Row
-          name={`up ${chosen(figures.climb_grade_pct)} %`}
+          name={figures.titles.climb ?? ""}
           value={
-            figures.climb_speed_mps > 0 ? text(figures.climb_speed_mps, "speed") : "can't start"
+            figures.climb_speed_mps > 0
+              ? text(figures.climb_speed_mps, "speed")
+              : figures.climb_met
+                ? "held"
+                : "can't start"
           }
         />
         <dt className="text-soft">verdicts</dt>

@@ -9,6 +9,7 @@ const STATE = {
   grade_pct: 0,
   cells_w: 200,
   road_w: 160,
+  takes: {},
   terminal_w: 195,
   shaft_w: 170,
   stage_losses_w: [],
@@ -22,6 +23,7 @@ const candidate = (name: string, met = true) => ({
   document: { name },
   moments: ["launch", "climb", "cruise", "top_speed", "wheels_up"].map((id, at) => ({
     id,
+    title: id === "climb" ? "Climb 8 %" : id.replaceAll("_", " "),
     met,
     state: { ...STATE, speed_mps: 5 + at },
   })),
@@ -109,11 +111,11 @@ test("another one sets the terms, and one is left out", async () => {
 test("a moment is chosen for all, and one that can't do it says so", async () => {
   open("?with=build:a,build:b");
   await screen.findByRole("heading", { name: "A Punt" });
-  expect(screen.getByText("25.2 km/h on 0 %")).toBeTruthy();
+  expect(screen.getByText("25.2 km/h, cruise")).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "Top speed" }));
-  expect(await screen.findByText("28.8 km/h on 0 %")).toBeTruthy();
+  expect(await screen.findByText("28.8 km/h, top speed")).toBeTruthy();
   expect(
-    screen.getByText("28.8 km/h on 0 %, less than asked. In the vehicle of Punt."),
+    screen.getByText("28.8 km/h, top speed, less than asked. In the vehicle of Punt."),
   ).toBeTruthy();
 });
 

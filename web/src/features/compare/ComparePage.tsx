@@ -248,7 +248,7 @@ function Streams({ candidates, moment, onDrop, onFirst }: StreamsProps) {
                   label={`Stream of ${one.name}, drawn to the scale of the others`}
                 />
                 <p className="text-[12.5px] text-soft">
-                  {text(seen.state.speed_mps, "speed")} on {Math.round(seen.state.grade_pct)} %
+                  {text(seen.state.speed_mps, "speed")}, {seen.title.toLowerCase()}
                   {seen.met ? "" : ", less than asked"}
                   {one.changed.length ? `. ${one.changed.join(" ")}` : ""}
                 </p>

@@ -50,7 +50,7 @@ export function PushCurves({ candidates, width, height }: Props) {
         .join("; ")}
     >
       <text x={4} y={11} className="fill-soft text-[12px]">
-        Push at the wheel, {forceUnit.sign}
+        {first.map.push}, {forceUnit.sign}
       </text>
       <Axes x={x} y={y} sign={speedUnit.sign} />
       {first.map.crossings.map((crossing) => {
@@ -68,9 +68,7 @@ export function PushCurves({ candidates, width, height }: Props) {
                 y={py(forces[0] ?? 0) - 5}
                 className="fill-soft text-[11px]"
               >
-                {crossing.grade_pct === 0
-                  ? "level road"
-                  : `${Math.round(crossing.grade_pct)} % hill`}
+                {crossing.label}
               </text>
             ) : null}
           </g>

@@ -36,6 +36,9 @@ const VIEWS = [
   ["helper", "Helper"],
 ] as const;
 
+/** Views that speak of wheels on a road. */
+const OF_WHEELS = new Set<string>(["tyre", "helper"]);
+
 /** Teeth, winding and volts of one build, each change a change of the build. */
 export function GearingPage({ settings }: { settings: ReactNode }) {
   return <Opened>{(build) => <Page key={build.id} build={build} settings={settings} />}</Opened>;
@@ -45,7 +48,8 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
   const { bench, state } = useWorkbench(read);
   const { build, document, answer, saving } = state;
   const [search, say] = useAddress();
-  const view = VIEWS.find(([id]) => id === search.get("view"))?.[0] ?? "teeth";
+  const views = VIEWS.filter(([id]) => document.wheel || !OF_WHEELS.has(id));
+  const view = views.find(([id]) => id === search.get("view"))?.[0] ?? "teeth";
   useEffect(() => {
     window.document.title = `Speed of ${state.document.name}, Young Torrent`;
   }, [state.document.name]);
@@ -113,7 +117,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
           aria-label="Ways to change speed"
           className="no-print mb-3 flex gap-1 overflow-x-auto border-b border-line"
         >
-          {VIEWS.map(([id, title]) => (
+          {views.map(([id, title]) => (
             <Tabs.Trigger
               key={id}
               value={id}

@@ -25,8 +25,10 @@ export function Tyre({ document, onSet }: ViewProps) {
       <section>
         <h2 className="text-[15px] font-semibold">What the tyre rolls</h2>
         <p className="text-[13px] text-soft">
-          Best is a tape: mark the tyre, sit on it, roll one turn, measure. Now the build says{" "}
-          {value(document.wheel.rolling_circumference_mm, "mm", 4)}.
+          Best is a tape: mark the tyre, sit on it, roll one turn, measure.
+          {document.wheel
+            ? ` Now the build says ${value(document.wheel.rolling_circumference_mm, "mm", 4)}.`
+            : ""}
         </p>
         <div className="flex flex-wrap items-center gap-x-5 gap-y-1 py-1 text-[13.5px]">
           <label className="flex items-center gap-2">

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from powertrain.documents.build import Build
+from powertrain.documents.vehicle import Vehicle
 from powertrain.levers.lever import Lever
 
 ROLLOUT = 1.015
@@ -14,6 +15,8 @@ ROLLING = 0.9
 
 def levers(build: Build) -> Iterator[Lever]:
     """Yield the tyre pressure, told by the drag that it leaves."""
+    if build.wheel is None or not isinstance(build.vehicle, Vehicle):
+        return
     rolls_mm, drag = build.wheel.rolling_circumference_mm, build.vehicle.rolling_resistance
     yield Lever(
         id="pressure",

@@ -8,6 +8,8 @@ from powertrain.levers.lever import Lever, single, usual_step
 
 def levers(build: Build) -> Iterator[Lever]:
     """Yield the rolling circumference."""
+    if build.wheel is None:
+        return
     rolls_mm = build.wheel.rolling_circumference_mm
     step = usual_step(rolls_mm / 2)
     path = "wheel.rolling_circumference_mm"

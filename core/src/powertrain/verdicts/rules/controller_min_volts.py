@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from powertrain.arrays import somewhere
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Fix, NotJudged, Verdict
@@ -12,7 +13,7 @@ from powertrain.verdicts.verdict import Fix, NotJudged, Verdict
 def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the pack as it rests: below its least volts a controller does not start at all."""
     pack, least_v = batch.ratings.pack, batch.ratings.controller.min_v
-    if not np.any(least_v > 0):
+    if not somewhere(least_v > 0):
         return
     rests_v = pack.series * pack.cell_v
     severity = grades(stop=exceeds(least_v, rests_v), watch=exceeds(least_v, pack.cut_off_v))

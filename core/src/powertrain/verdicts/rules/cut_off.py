@@ -9,10 +9,8 @@ from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import may_limit
 from powertrain.verdicts.moments import (
     in_words,
-    lasting,
     moment_at,
     softened,
-    worst_among,
     worst_of,
 )
 from powertrain.verdicts.rule import Judgement, Mask, Rule, grades, verdict
@@ -38,11 +36,9 @@ def judge(batch: Batch) -> Iterator[Judgement]:
     worst = worst_of(batch, lambda state: state.battery_current_a, passes, peak_a)
     volts = cell_v(worst.value)
     severity = softened(grades(stop=volts < cut_v, watch=volts < cut_v + ROOM_V), worst)
-    asked_a = worst_among(lasting(batch), lambda state: state.battery_current_a).value
-    most_a = np.maximum(peak_a, asked_a)
     rests_v = pack.open_circuit_v
     spare_v = np.maximum(rests_v - rating.cut_off_v, 1e-9)
-    load = (rests_v - pack.voltage_v(most_a)) / spare_v
+    load = (rests_v - pack.voltage_v(worst.asked)) / spare_v
     yield Judgement("cut_off", volts, cut_v, severity, load, at=worst.place)
 
 

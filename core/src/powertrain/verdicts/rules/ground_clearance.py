@@ -2,8 +2,7 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
+from powertrain.arrays import somewhere
 from powertrain.gearing.clearance import most_on_axle_mm, on_axle_mm
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
@@ -18,7 +17,7 @@ def judge(batch: Batch) -> Iterator[Judgement]:
     if not stages or not stages[-1].toothed:
         return
     across = on_axle_mm(stages[-1])
-    if not np.any(across > 0):
+    if not somewhere(across > 0):
         return
     most = most_on_axle_mm(batch.ratings.vehicle.rolling_circumference_mm)
     severity = grades(stop=exceeds(across, most), watch=across > NEAR * most)
@@ -41,4 +40,6 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     return verdict(found, "gearing", title, why, unit="mm")
 
 
-RULE = Rule(judge, say, rejects="a toothed wheel on the axle would strike the ground")
+RULE = Rule(
+    judge, say, rejects="a toothed wheel on the axle would strike the ground", of_wheels=True
+)

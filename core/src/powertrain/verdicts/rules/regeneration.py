@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, somewhere
 from powertrain.stated import unstated
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
@@ -18,7 +18,7 @@ def judge(batch: Batch) -> Iterator[Judgement]:
     pack, controller = batch.ratings.pack, batch.ratings.controller
     regen_a = controller.regen_a
     brakes = regen_a > 0
-    if not np.any(brakes):
+    if not somewhere(brakes):
         return
     if not unstated(pack.charge_a):
         severity = grades(stop=exceeds(regen_a, pack.charge_a))

@@ -46,7 +46,7 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     title = f"Held stalled at full throttle, it lasts {lasts}"
     why = (
         f"{amps:.0f} A turn into heat alone; the {node} passes its limit first. Let go "
-        "of the throttle when the wheels are stuck."
+        "of the throttle when it is stuck."
     )
     return verdict(found, PART[node], title, why, unit="s", fix=fix)
 

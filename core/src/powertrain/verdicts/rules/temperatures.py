@@ -6,14 +6,14 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, floats, pick, scalar
-from powertrain.heat.limits import NODES, NodeId, limit_sources
+from powertrain.arrays import Array, floats, greatest, pick, scalar
+from powertrain.heat.limits import NODES, NodeId
 from powertrain.heat.temperatures import Node, after, burnt_seconds
+from powertrain.load.words import LoadWords
 from powertrain.operating.distance import hours_left
-from powertrain.stated import Stated
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import cure
-from powertrain.verdicts.moments import MOMENT_WORDS, PLACES, assumed_hill, in_words, moment_at
+from powertrain.verdicts.moments import PLACES, assumed_hill, in_words, moment_at
 from powertrain.verdicts.rule import Judgement, Mask, Rule, grades, verdict
 from powertrain.verdicts.verdict import PartId, Verdict
 
@@ -52,10 +52,13 @@ def judge(batch: Batch) -> Iterator[Judgement]:
     that nobody mentioned. Where the heat data is estimated, a few kelvin over is not surer than a
     few below.
     """
-    lasts = _lasts(batch)
-    ends = _ends(batch, lasts)
+    lasts, places = _lasts(batch), _asked(batch)
+    looked_at = [*places, CLIMB] if assumed_hill(batch) is not None else places
+    if batch.results.timed:
+        looked_at = [*looked_at, CLIMB, TOP_SPEED]
+    ends = _ends(batch, lasts, sorted(set(looked_at)))
     for key in NODES:
-        yield _judged(batch, key, lasts, ends[key])
+        yield _judged(batch, key, places, lasts, ends[key])
 
 
 def _asked(batch: Batch) -> list[int]:
@@ -83,6 +86,9 @@ def _lasts(batch: Batch) -> Array:
     launch_s = scalar(0.0)
     if run is not None:
         launch_s = np.where(np.isfinite(run.time_s), run.time_s, 0.0)
+    if batch.drive.load.is_held:
+        # No rope is so long that it takes a charge.
+        trip_s = np.minimum(trip_s, PUSHED_S)
     hill_s = batch.results.climb_s
     if settings.climb_length_m is None:
         hill_s = _pushed_s(batch, moments.climb.state.speed_mps)
@@ -99,10 +105,17 @@ def _pushed_s(batch: Batch, speed_mps: Array) -> Array:
     return np.where(batch.ratings.vehicle.is_model, in_sight_s, PUSHED_S)
 
 
-def _ends(batch: Batch, lasts: Array) -> dict[NodeId, Array]:
-    """Return each node's temperature at the end of each moment, at the most that of burning."""
-    reached = after(batch.thermal, batch.results.flows, lasts)
-    return {key: np.minimum(reached[key], batch.limits.burnt_c(key)) for key in NODES}
+Ends = dict[int, Array]
+"""Temperatures of one node at the ends of moments, by their places."""
+
+
+def _ends(batch: Batch, lasts: Array, places: list[int]) -> dict[NodeId, Ends]:
+    """Return each node's temperature at the end of some moments, at the most that of burning."""
+    reached = after(batch.thermal, pick(batch.results.flows, places), lasts[places])
+    return {
+        key: dict(zip(places, np.minimum(reached[key], batch.limits.burnt_c(key)), strict=True))
+        for key in NODES
+    }
 
 
 def _room_c(batch: Batch, key: NodeId) -> Array:
@@ -111,9 +124,9 @@ def _room_c(batch: Batch, key: NodeId) -> Array:
     return batch.limits.of(key) + (NEAR_K if part in batch.compiled.estimated else 0.0)
 
 
-def _judged(batch: Batch, key: NodeId, lasts: Array, ends: Array) -> Judgement:
+def _judged(batch: Batch, key: NodeId, places: list[int], lasts: Array, ends: Ends) -> Judgement:
     limit_c, room_c = batch.limits.of(key), _room_c(batch, key)
-    first, *others = _asked(batch)
+    first, *others = places
     told = _Told(np.asanyarray(first), ends[first], lasts[first])
     for place in others:
         told = told.or_at(ends[place] > told.end_c, place, ends, lasts)
@@ -146,7 +159,7 @@ class _Told:
     end_c: Array
     lasts_s: Array
 
-    def or_at(self, there: Mask, place: int, ends: Array, lasts: Array) -> "_Told":
+    def or_at(self, there: Mask, place: int, ends: Ends, lasts: Array) -> "_Told":
         """Return another moment where `there` says so."""
         return _Told(
             np.where(there, place, self.at),
@@ -160,7 +173,7 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     key = NODES[[f"{node}_temperature" for node in NODES].index(found.id)]
     part, noun = PARTS[key]
     moment = moment_at(context, found.at)
-    where = moment_words(moment.id)
+    where = moment_words(context.drive.load.words, moment.id)
     if moment.id in ("climb", "cruise"):
         where = in_words(context, moment)
     title, why = _words(context, key, noun, found, where)
@@ -175,9 +188,8 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
 
 def _stays(context: RuleContext, batch: Batch, key: NodeId) -> NDArray[np.bool_]:
     """Return which variants keep a node within its limit in every moment that was asked for."""
-    ends = _ends(batch, _lasts(batch))[key][_asked(context)]
-    stays: NDArray[np.bool_] = np.all(ends <= context.limits.of(key), axis=0)
-    return stays
+    ends = _ends(batch, _lasts(batch), _asked(context))[key]
+    return np.asanyarray(greatest(*ends.values()) <= context.limits.of(key))
 
 
 def _words(
@@ -188,7 +200,7 @@ def _words(
     place, value, limit_c = int(found.at), float(found.value), float(found.limit)
     lasts_s = float(floats(found.lasts_s))
     until_s, steady_c = float(node.to_limit_s[place]), float(node.steady_c[place])
-    source = limit_sources(Stated(context.build))[key]
+    source = context.limit_sources[key]
     by = f"{source[:1].upper()}{source[1:]}: {limit_c:.0f} \u00b0C."
     if value >= float(context.limits.burnt_c(key)):
         flows = pick(context.results.flows, place)
@@ -209,9 +221,9 @@ def _words(
     return title, f"{end} {by}"
 
 
-def moment_words(moment: str) -> str:
+def moment_words(words: LoadWords, moment: str) -> str:
     """Return when a part gets hottest, as people say it."""
-    return "launching" if moment == "launch" else MOMENT_WORDS[moment]
+    return words.during[moment] if moment == "launch" else words.met[moment]
 
 
 def spoken(seconds: float) -> str:

@@ -5,8 +5,9 @@ from collections.abc import Iterator
 import numpy as np
 
 from powertrain.arrays import scalar
+from powertrain.load.traction import is_assumed
 from powertrain.operating.limits import Limit
-from powertrain.stated import unstated
+from powertrain.stated import Stated, unstated
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.moments import assumed_hill
 from powertrain.verdicts.rule import ONLY_STOPS, Judgement, Mask, Rule, grades, verdict
@@ -71,7 +72,7 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     if found.word == "watch":
         title = "The driven wheels spin at full throttle from standstill"
     why = f"Tyres put down {holds_n:.0f} N here"
-    if context.ratings.vehicle.grip_assumed:
+    if is_assumed(Stated(context.build.vehicle)):
         why += f" (grip assumed {float(context.drive.wheels.grip.friction):.2g})"
     why += "; more weight on them, a softer start or a lower motor amps limit keeps them rolling."
     return verdict(found, "vehicle", title, why, unit="N", moment="launch")
@@ -99,4 +100,6 @@ def unknown(context: RuleContext) -> Iterator[NotJudged]:
         yield NotJudged(id="front_lift", part="vehicle", path=path, say=say)
 
 
-RULE = Rule(judge, say, unknown, rejects="the wheels would spin or the front would lift")
+RULE = Rule(
+    judge, say, unknown, rejects="the wheels would spin or the front would lift", of_wheels=True
+)

@@ -5,7 +5,7 @@ import type { MomentId, PartId } from "../../../api/types";
 import { SeverityMark } from "../../../ui/Severity";
 import { Stepper } from "../../../ui/Stepper";
 import type { BenchState, Workbench } from "../../../workbench/workbench";
-import { momentOf, PARTS, partLine, worstSeverity } from "../parts";
+import { momentOf, partLine, partTitle, worstSeverity } from "../parts";
 import { NodeLine } from "./NodeLine";
 import { PartFigures } from "./PartFigures";
 import { StrainBar } from "./StrainBar";
@@ -26,19 +26,19 @@ export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
   const { answer, pinned, document } = state;
   const kinds = useQuery(fieldList).data?.motor_kinds ?? [];
   if (!answer) return null;
-  const info = PARTS.find((item) => item.id === part);
+  const title = partTitle(part, answer);
   const severity = worstSeverity(answer.verdicts, part);
   const gauge = answer.gauges.find((item) => item.part === part);
   const levers = answer.levers.filter((item) => item.part === part && item.at_part !== false);
   return (
-    <section aria-label={info?.title} className="min-w-0 border-l-2 border-line pl-2.5">
+    <section aria-label={title} className="min-w-0 border-l-2 border-line pl-2.5">
       <button
         type="button"
         aria-expanded={open === part}
         onClick={() => onOpen(open === part ? null : part)}
         className="group flex max-w-full items-center gap-1.5 text-left"
       >
-        <span className="text-[14px] font-semibold">{info?.title}</span>
+        <span className="text-[14px] font-semibold">{title}</span>
         {severity && severity !== "ok" ? <SeverityMark severity={severity} /> : null}
         <span className="truncate text-[12px] text-water group-hover:underline">
           {open === part ? "close" : "open"}
@@ -53,7 +53,14 @@ export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
         document={document}
       />
       <NodeLine part={part} moment={momentOf(answer, moment)} />
-      {gauge ? <StrainBar gauge={gauge} moment={moment} over={severity === "stop"} /> : null}
+      {gauge ? (
+        <StrainBar
+          gauge={gauge}
+          moment={moment}
+          worstIn={momentOf(answer, gauge.worst).during}
+          over={severity === "stop"}
+        />
+      ) : null}
       <div className="mt-1.5 flex flex-wrap gap-1">
         {part === "gearing" ? (
           <StageLevers state={state} lever={lever} />

@@ -119,10 +119,10 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
           />
           <p className="text-[12px] text-soft">
             {state.efficiency !== null && state.efficiency > 0
-              ? `${digits(state.efficiency * 100)} % of the pack's watts reach the road`
+              ? `${digits(state.efficiency * 100)} % of the pack's watts reach the ${answer.load.end}`
               : state.road_w < 0
-                ? "the road drives the motor"
-                : "nothing reaches the road"}
+                ? `the ${answer.load.end} drives the motor`
+                : `nothing reaches the ${answer.load.end}`}
           </p>
         </>
       );

@@ -1,36 +1,22 @@
 import type { Gauge, MomentId } from "../../../api/types";
 import { chosen, digits } from "../../../units/format";
 
-const NAMES: Record<MomentId, string> = {
-  launch: "in the launch",
-  climb: "on the climb",
-  cruise: "at cruise",
-  top_speed: "at top speed",
-  wheels_up: "in the air",
-};
-
-const SHORT: Record<MomentId, string> = {
-  launch: "launch",
-  climb: "climb",
-  cruise: "cruise",
-  top_speed: "top speed",
-  wheels_up: "in the air",
-};
-
 interface Props {
   gauge: Gauge;
   moment: MomentId;
+  /** During which moment it is at its worst, in words. */
+  worstIn: string;
   /** Whether a verdict says stop here; a peak above a continuous rating alone is no reason. */
   over: boolean;
 }
 
 /** How much of its limit a part uses now (bar) and at its worst (mark). */
-export function StrainBar({ gauge, moment, over }: Props) {
+export function StrainBar({ gauge, moment, worstIn, over }: Props) {
   const now = Math.abs(gauge.by_moment[moment] ?? 0) / gauge.limit;
   const worst = Math.abs(gauge.by_moment[gauge.worst] ?? 0) / gauge.limit;
   const full = Math.max(1.15, worst * 1.05);
   const place = (share: number) => `${Math.min(100, (share / full) * 100)}%`;
-  const label = `${digits(now * 100, 2)} % of ${digits(gauge.limit)} ${gauge.unit}, ${gauge.limit_is}; at worst ${digits(worst * 100, 3)} % ${NAMES[gauge.worst]}`;
+  const label = `${digits(now * 100, 2)} % of ${digits(gauge.limit)} ${gauge.unit}, ${gauge.limit_is}; at worst ${digits(worst * 100, 3)} % ${worstIn}`;
   return (
     <div title={label} className="mt-1 max-w-44">
       <div role="img" aria-label={label} className="relative h-2 rounded-sm bg-sunk">
@@ -45,7 +31,7 @@ export function StrainBar({ gauge, moment, over }: Props) {
         />
       </div>
       <p className="mt-0.5 truncate text-[11.5px] text-soft">
-        {SHORT[gauge.worst]} {digits(worst * 100, 2)} % of {chosen(gauge.limit)} {gauge.unit}
+        {worstIn} {digits(worst * 100, 2)} % of {chosen(gauge.limit)} {gauge.unit}
       </p>
     </div>
   );

@@ -28,6 +28,7 @@ function Bank({ filled }: { filled: number }) {
   const said = Object.fromEntries(NAMES.slice(0, filled).map((_, at) => [`value_${at}`, 10 + at]));
   const [document, setDocument] = useState({
     motor: { kind: "permanent_magnet" },
+    vehicle: { kind: "ground" },
     wheel: said,
   } as unknown as BuildDocument);
   set = setDocument;
@@ -51,7 +52,11 @@ test("what is filled in stays where the hand is, and the fold open, however much
   const field = screen.getByLabelText("Axle");
   field.focus();
   const wheel = Object.fromEntries(NAMES.slice(0, 6).map((_, at) => [`value_${at}`, 10 + at]));
-  set({ motor: { kind: "permanent_magnet" }, wheel } as unknown as BuildDocument);
+  set({
+    motor: { kind: "permanent_magnet" },
+    vehicle: { kind: "ground" },
+    wheel,
+  } as unknown as BuildDocument);
   expect(await screen.findByText("3 more, 1 filled in")).toBe(fold?.querySelector("summary"));
   expect(fold?.open).toBe(true);
   expect(document.activeElement).toBe(field);

@@ -5,7 +5,7 @@ import type { FieldInfo, PartId } from "../../../api/types";
 import { Button } from "../../../ui/Button";
 import type { BenchState, Workbench } from "../../../workbench/workbench";
 import { at } from "../bank/useLever";
-import { PARTS } from "../parts";
+import { isOfKind, partTitle, sectionsOf } from "../parts";
 import { FieldInput } from "./FieldInput";
 import { GearingEditor } from "./GearingEditor";
 import { MotorKind } from "./MotorKind";
@@ -22,24 +22,24 @@ interface Props {
 export function PartEditor({ part, bench, state, onClose }: Props) {
   const { data } = useQuery(fieldList);
   const heading = useRef<HTMLHeadingElement>(null);
-  const info = PARTS.find((item) => item.id === part);
+  const title = partTitle(part, state.answer);
+  const sections = sectionsOf(part, state.document);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the heading takes the focus for each part
   useEffect(() => heading.current?.focus(), [part]);
-  if (!info) return null;
   // What the engine can't do without comes first.
   const kind = state.document.motor.kind;
   const own = (data?.fields ?? [])
-    .filter((field) => info.sections.includes(field.section))
-    .filter((f) => f.section !== "motor" || f.kinds.length === 0 || f.kinds.includes(kind))
+    .filter((field) => sections.includes(field.section))
+    .filter((field) => isOfKind(field, state.document))
     .sort((a, b) => Number(b.required) - Number(a.required));
   return (
     <section
-      aria-label={`${info.title}, all inputs`}
+      aria-label={`${title}, all inputs`}
       className="flex min-h-0 flex-1 flex-col border-t-2 border-water"
     >
       <div className="flex items-center gap-4 py-2">
         <h2 ref={heading} tabIndex={-1} className="text-[16px] font-semibold outline-none">
-          {info.title}
+          {title}
         </h2>
         <p className="hidden text-[12.5px] text-soft sm:block">
           Enter keeps a value, Escape takes it back. Empty means not known.

@@ -2,7 +2,7 @@ import { memo, type PointerEvent, useState } from "react";
 import type { Answer, MapAnswer, MomentId } from "../../../api/types";
 import { Axes } from "../../../plots/Axes";
 import { pushPlot } from "../../../plots/push";
-import { chosen, digits } from "../../../units/format";
+import { digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { toShown, unitOf } from "../../../units/quantities";
 import { LIMIT_WORDS, momentOf } from "../parts";
@@ -16,7 +16,7 @@ interface Props {
   height: number;
 }
 
-const MARGIN = { left: 44, right: 52, top: 20, bottom: 30 };
+const MARGIN = { left: 44, right: 62, top: 20, bottom: 30 };
 
 const STROKE: Record<string, { width: number; dash?: string; words: string }> = {
   motor_current: { width: 4.5, words: "motor amps limit" },
@@ -73,7 +73,7 @@ export const PushMap = memo(function PushMap({ answer, pinned, moment, width, he
           </clipPath>
         </defs>
         <text x={4} y={12} className="fill-soft text-[12px]">
-          {width < 560 ? "" : "Push at the wheel, "}
+          {width < 560 ? "" : `${answer.map.push}, `}
           {forceUnit.sign}
         </text>
         <Axes x={x} y={y} />
@@ -225,7 +225,6 @@ function GradeLabels({ map, px, py, right }: LabelsProps) {
     const y = Math.min(wanted + 4, lowest - 13);
     if (!inside || y < 10) return null;
     lowest = y;
-    const words = crossing.grade_pct === 0 ? "flat" : `${chosen(crossing.grade_pct)} %`;
     return (
       <text
         key={crossing.grade_pct}
@@ -233,7 +232,7 @@ function GradeLabels({ map, px, py, right }: LabelsProps) {
         y={y}
         className={`text-[12px] ${crossing.own ? "font-semibold" : "fill-soft"}`}
       >
-        {words}
+        {crossing.label}
       </text>
     );
   });
@@ -254,8 +253,8 @@ function read(map: MapAnswer, speed: number) {
 function spoken(map: MapAnswer, text: (value: number, quantity: "speed") => string): string {
   const tops = map.crossings.map((crossing) =>
     crossing.speed_mps === null
-      ? `can't start on ${chosen(crossing.grade_pct)} %`
-      : `${text(crossing.speed_mps, "speed")} on ${chosen(crossing.grade_pct)} %`,
+      ? `can't start: ${crossing.label}`
+      : `${text(crossing.speed_mps, "speed")}: ${crossing.label}`,
   );
   return `Push against road load over speed. Full throttle holds ${tops.join(", ")}.`;
 }

@@ -1,5 +1,5 @@
 import { type ReactNode, useCallback, useState } from "react";
-import type { BuildDocument, PartId, StateAnswer } from "../../../api/types";
+import type { Answer, BuildDocument, PartId, StateAnswer } from "../../../api/types";
 import { flowOf, widest } from "../../../stream/flow";
 import { type Course, draw } from "../../../stream/geometry";
 import { Ribbons } from "../../../stream/Ribbons";
@@ -15,13 +15,14 @@ const PLACES: PartId[] = ["pack", "controller", "motor", "gearing", "wheel", "ve
 
 interface Props {
   state: StateAnswer;
+  load: Answer["load"];
   pinned: StateAnswer | null;
   document: BuildDocument;
   part: (id: PartId) => ReactNode;
 }
 
 /** The stream on a narrow screen: it runs downward past the parts, heat leaving towards them. */
-export function DownStream({ state, pinned, document, part }: Props) {
+export function DownStream({ state, load, pinned, document, part }: Props) {
   const [tops, setTops] = useState<number[]>([]);
   const list = useCallback((element: HTMLOListElement | null) => {
     if (!element) return;
@@ -37,12 +38,12 @@ export function DownStream({ state, pinned, document, part }: Props) {
     pack: `${digits(flow.cells)} W ${flow.forward ? "from the cells" : "back into the cells"}`,
     controller: `${digits(flow.terminals)} W at the terminals`,
     gearing: `${digits(flow.shaft)} W at the ${motors > 1 ? "shafts" : "shaft"}`,
-    wheel: `${digits(flow.road)} W on the road`,
+    wheel: `${digits(flow.road)} W on the ${load.end}`,
     vehicle: flow.ends.map((end) => `${digits(end.watts)} W ${end.label}`).join(", "),
   };
   return (
     <div className="relative px-3">
-      <Downward tops={tops} state={state} pinned={pinned} motors={motors} />
+      <Downward tops={tops} state={state} end={load.end} pinned={pinned} motors={motors} />
       <ol ref={list} className="relative" style={{ marginLeft: COLUMN }}>
         {PLACES.map((id) => (
           <li key={id} className="min-h-24 py-2.5">
@@ -56,13 +57,14 @@ export function DownStream({ state, pinned, document, part }: Props) {
 }
 
 interface DownwardProps {
+  end: string;
   tops: number[];
   state: StateAnswer;
   pinned: StateAnswer | null;
   motors: number;
 }
 
-function Downward({ tops, state, pinned, motors }: DownwardProps) {
+function Downward({ end, tops, state, pinned, motors }: DownwardProps) {
   const [start, controller, motor, gearing, wheel, vehicle] = tops;
   if (start === undefined || controller === undefined || motor === undefined) return null;
   if (gearing === undefined || wheel === undefined || vehicle === undefined) return null;
@@ -88,7 +90,7 @@ function Downward({ tops, state, pinned, motors }: DownwardProps) {
       height={height}
       className="absolute top-0 left-3"
       role="img"
-      aria-label={`Stream of power: ${digits(flow.cells)} W from the cells, ${digits(flow.road)} W on the road`}
+      aria-label={`Stream of power: ${digits(flow.cells)} W from the cells, ${digits(flow.road)} W on the ${end}`}
     >
       {/* The same drawing as on a wide screen, with its axes exchanged. */}
       <g transform="matrix(0 1 1 0 0 0)">

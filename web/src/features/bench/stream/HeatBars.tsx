@@ -1,7 +1,7 @@
 import { digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { unitOf } from "../../../units/quantities";
-import { IN_MOMENT, spoken, type Warmth, warm } from "../heat";
+import { spoken, type Warmth, warm } from "../heat";
 
 interface Props {
   x: number;
@@ -32,8 +32,8 @@ export function HeatBars({ x, y, width, warmths }: Props) {
     })
     .join(", ");
   const worst = pressing
-    ? `${pressing.noun} ${degrees(pressing.limitC)} in ${spoken(pressing.firstS ?? 0)} ${IN_MOMENT[pressing.first ?? "climb"]}`
-    : `worst ${degrees(Math.max(...warmths.map((w) => w.worstC ?? w.limitC)))} ${IN_MOMENT[warmths[0]?.worst ?? "climb"]}`;
+    ? `${pressing.noun} ${degrees(pressing.limitC)} in ${spoken(pressing.firstS ?? 0)} ${pressing.first}`
+    : `worst ${degrees(Math.max(...warmths.map((w) => w.worstC ?? w.limitC)))} ${warmths[0]?.worst}`;
   const place = (share: number) => Math.max(0, Math.min(1.06, share)) * width;
   return (
     <g>

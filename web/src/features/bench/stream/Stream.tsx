@@ -66,7 +66,7 @@ export const Stream = memo(function Stream({
       height={STREAM_HEIGHT}
       viewBox={`0 0 ${width} ${STREAM_HEIGHT}`}
       role="img"
-      aria-label={spoken(flow, moment.replaceAll("_", " "))}
+      aria-label={spoken(flow, momentOf(answer, moment).title, answer.load.end)}
       className="block"
     >
       <Ribbons drawing={drawing} ghost={ghost} />
@@ -81,7 +81,11 @@ export const Stream = memo(function Stream({
         watts={flow.shaft}
         words={(document.motor.count ?? 1) > 1 ? "at the shafts" : "at the shaft"}
       />
-      <Mark x={wheel} watts={flow.road} words={flow.forward ? "on the road" : "from the road"} />
+      <Mark
+        x={wheel}
+        watts={flow.road}
+        words={`${flow.forward ? "on" : "from"} the ${answer.load.end}`}
+      />
       {drawing.spills.map((spill) => (
         <Heat
           key={`${spill.loss.part}${spill.loss.stage ?? ""}`}
@@ -214,8 +218,8 @@ const changed = (a: Flow, b: Flow): boolean =>
   Math.abs(a.cells - b.cells) > 1e-6 * Math.max(a.cells, b.cells) ||
   Math.abs(a.road - b.road) > 1e-6 * Math.max(a.road, b.road);
 
-function spoken(flow: Flow, moment: string): string {
+function spoken(flow: Flow, moment: string, end: string): string {
   const heat = flow.losses.reduce((sum, loss) => sum + loss.watts, 0);
   const ends = flow.ends.map((end) => `${digits(end.watts)} W ${end.label}`).join(", ");
-  return `Stream of power, ${moment}: ${digits(flow.cells)} W from the cells, ${digits(heat)} W lost as heat on the way, ${digits(flow.road)} W on the road${ends ? ` (${ends})` : ""}.`;
+  return `Stream of power, ${moment}: ${digits(flow.cells)} W from the cells, ${digits(heat)} W lost as heat on the way, ${digits(flow.road)} W on the ${end}${ends ? ` (${ends})` : ""}.`;
 }
