@@ -1,9 +1,14 @@
 """What a drive may move, as a document says it: the kinds that there are."""
 
+from typing import Annotated
+
+from pydantic import Field
+
+from powertrain.documents.hoist import Hoist
 from powertrain.documents.vehicle import Vehicle
 
-VehicleDocument = Vehicle
+VehicleDocument = Annotated[Vehicle | Hoist, Field(discriminator="kind")]
 """Any kind. A new kind is a file here, its load in `powertrain.load`, and a line in the list of
 either."""
 
-VEHICLE_DOCUMENTS: tuple[type[Vehicle], ...] = (Vehicle,)
+VEHICLE_DOCUMENTS: tuple[type[Vehicle | Hoist], ...] = (Vehicle, Hoist)

@@ -43,6 +43,19 @@ RULES = (
         of_kind="ground",
     ),
     ToleranceRule(
+        "vehicle.mass_kg",
+        "load",
+        (1, 3, 10, 25),
+        "Weigh it on a crane scale, or its parts on a bathroom scale, hook and block with it.",
+        of_kind="hoist",
+    ),
+    ToleranceRule(
+        "vehicle.drum_radius_m",
+        "drum radius",
+        (1, 3, 5, 10),
+        "Pull the rope out by one turn of the drum, measure its length and divide by 6.283.",
+    ),
+    ToleranceRule(
         "vehicle.rolling_resistance",
         "rolling resistance",
         (10, 20, 30, 50),

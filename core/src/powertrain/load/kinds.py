@@ -3,11 +3,12 @@
 from collections.abc import Mapping
 from typing import Any
 
+from powertrain.load.hoist import Hoist
 from powertrain.load.protocol import Load
 from powertrain.load.wheel_on_road import WheelOnRoad
 from powertrain.stated import Stated
 
-KINDS: Mapping[str, Any] = {"ground": WheelOnRoad}
+KINDS: Mapping[str, Any] = {"ground": WheelOnRoad, "hoist": Hoist}
 
 
 def load_of(build: Stated) -> Load:

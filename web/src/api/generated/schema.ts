@@ -1387,7 +1387,8 @@ export interface components {
              */
             name: string;
             conditions?: components["schemas"]["Conditions"];
-            vehicle: components["schemas"]["Vehicle"];
+            /** Vehicle */
+            vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Hoist"];
             /** Driven wheel */
             wheel?: components["schemas"]["Wheel"] | null;
             /** Gearing */
@@ -1815,6 +1816,43 @@ export interface components {
             value_c: number;
             /** Source */
             source: string;
+        };
+        /**
+         * Hoist
+         * @description What has to be lifted, held and let down.
+         */
+        Hoist: {
+            /**
+             * @description A load on a rope that a drum winds up. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "hoist";
+            /**
+             * Load
+             * @description All that hangs on the rope at its heaviest, hook and pulley block with it.
+             */
+            mass_kg: number;
+            /**
+             * Drum radius
+             * @description From the drum's middle to the middle of the rope; with the rope in layers, that of the outermost.
+             */
+            drum_radius_m: number;
+            /**
+             * Parts of rope
+             * @description Ropes that carry the load between the pulley blocks: with two the drum pulls half and winds twice as much.
+             * @default 1
+             */
+            falls?: number;
+            /**
+             * Made for
+             * @description The speed of the load that rope, hook and brake were made for.
+             */
+            rated_speed_kmh?: number | null;
+            /**
+             * Lever gives
+             * @description What the lever or receiver sends: a voltage, a servo pulse, or messages.
+             */
+            throttle_signal?: ("analogue" | "pulse" | "serial") | null;
         };
         /**
          * InductionMotor
@@ -3083,9 +3121,8 @@ export interface components {
          */
         Vehicle: {
             /**
-             * Kind
-             * @description A vehicle on wheels.
-             * @constant
+             * @description A vehicle on wheels. (enum property replaced by openapi-typescript)
+             * @enum {string}
              */
             kind: "ground";
             /**
