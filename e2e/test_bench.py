@@ -1,6 +1,7 @@
 """The bench as people use it: levers, moments, pin, undo, inputs, other builds."""
 
 import json
+import math
 import re
 
 import pytest
@@ -269,3 +270,20 @@ def test_the_history_brings_back_any_version(page: Page, product: Product):
     expect(page.get_by_role("group", name=re.compile("Cells in series, 13"))).to_be_visible()
     saved(page)
     assert product.build(address)["document"]["battery"]["series"] == 13
+
+
+def test_a_hoist_holds_lifts_and_lets_down(page: Page, product: Product):
+    """Begun from the start page; figures by hand: 120 kg on 50 mm, 45 to 1, 85 %, 90 KV."""
+    page.goto(product.url)
+    page.get_by_role("button", name=re.compile("^Hoist")).click()
+    hold = page.get_by_role("tab", name=re.compile("Hold"))
+    hold.click()
+    holding_a = 120 * 9.80665 * 0.05 / 45 / 0.85 / (60 / (2 * math.pi * 90)) + 1.5
+    expect(hold).to_contain_text(f"{holding_a:.1f} A")
+    expect(page.get_by_role("region", name="Drum")).to_contain_text("0rpm")
+    expect(page.get_by_role("tab", name=re.compile("Let down"))).to_contain_text("into the pack")
+    before = page.get_by_role("tab", name=re.compile("Lift")).inner_text()
+    page.get_by_role("button", name="Drum radius up").first.click()
+    expect(page.get_by_role("tab", name=re.compile("Lift"))).not_to_have_text(before)
+    page.get_by_role("link", name=re.compile("Speed: teeth")).click()
+    expect(page.get_by_role("tab", name="Tyre")).to_have_count(0)

@@ -41,6 +41,21 @@ def test_a_bad_document_is_told_by_its_place(api, trike, path, change, where):
     assert (status, told["error"]["where"]) == (422, where)
 
 
+OF_WHEELS = {"/speeds", "/baseline"}
+
+
+@pytest.mark.parametrize("path", ASKED)
+def test_what_only_wheels_can_be_asked_is_told_of_a_hoist(api, trike, path):
+    hoist = {key: value for key, value in trike.items() if key not in ("wheel", "moments")}
+    hoist["vehicle"] = {"kind": "hoist", "mass_kg": 200, "drum_radius_m": 0.06}
+    hoist["provenance"] = {}
+    status, told = api.post(path, {"document": hoist, **ASKED[path], "wish_kmh": 2})
+    if path in OF_WHEELS:
+        assert (status, told["error"]["where"]) == (422, "vehicle.kind")
+    else:
+        assert status == 200, told
+
+
 @pytest.mark.parametrize(
     ("path", "asked"),
     [

@@ -13,7 +13,8 @@ from powertrain.documents.build import Build
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 
-BUILDS = {one.id: one.document for one in all_archetypes()}
+ALL = {one.id: one.document for one in all_archetypes()}
+BUILDS = {name: build for name, build in ALL.items() if build.wheel is not None}
 
 
 def with_values(build: Build, **sections) -> Build:
@@ -136,3 +137,20 @@ def test_table_and_computation_are_told_apart_by_what_the_table_takes_for_grante
     assert {one.id for one in told.classes} == {one.id for one in CLASSES}
     with pytest.raises(Refusal):
         baseline(build, "submarine")
+
+
+def test_a_drive_is_compared_in_the_hoist_of_another_and_apart_it_is_not(build):
+    hoist = ALL["hoist"]
+    answer = compare([hoist, build], Terms())
+    shown = check_build(answer.candidates[1].document)
+    assert (shown.vehicle, shown.wheel, shown.motor) == (hoist.vehicle, None, build.motor)
+    assert answer.candidates[1].moments[1].title == "Hold"
+    with pytest.raises(Refusal) as refused:
+        compare([hoist, build], Terms(same_vehicle=False))
+    assert refused.value.where == "vehicle.kind"
+
+
+def test_no_table_has_a_class_for_a_hoist():
+    with pytest.raises(Refusal) as refused:
+        baseline(ALL["hoist"])
+    assert (refused.value.where, "wheels" in refused.value.what) == ("vehicle.kind", True)

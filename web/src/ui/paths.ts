@@ -1,15 +1,10 @@
+import { get, set, unset } from "es-toolkit/compat";
+
 /** Plain documents by dotted path. */
 export type Plain = Record<string, unknown>;
 
 /** The value at a path, undefined where there is none. */
-export function valueAt(document: object, path: string): unknown {
-  let place: unknown = document;
-  for (const step of path.split(".")) {
-    if (typeof place !== "object" || place === null) return undefined;
-    place = (place as Plain)[step];
-  }
-  return place;
-}
+export const valueAt = (document: object, path: string): unknown => get(document, path);
 
 /** The document with one value said, or taken out (null or undefined). */
 export function withValue<Document extends object>(
@@ -18,14 +13,7 @@ export function withValue<Document extends object>(
   value: unknown,
 ): Document {
   const copy = structuredClone(document);
-  const steps = path.split(".");
-  const last = steps.pop() as string;
-  let place = copy as Plain;
-  for (const step of steps) {
-    if (typeof place[step] !== "object" || place[step] === null) place[step] = {};
-    place = place[step] as Plain;
-  }
-  if (value === null || value === undefined) delete place[last];
-  else place[last] = value;
+  if (value === null || value === undefined) unset(copy, path);
+  else set(copy, path, value);
   return copy;
 }

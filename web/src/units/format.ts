@@ -1,20 +1,32 @@
 import { type QuantityId, toShown, type Unit, type UnitChoice, unitOf } from "./quantities";
 
+/** Formats are kept: to make one takes a hundred times as long as to use it. */
+const formats = new Map<string, Intl.NumberFormat>();
+
+function formatted(value: number, options: Intl.NumberFormatOptions): string {
+  const key = JSON.stringify(options);
+  const known = formats.get(key) ?? new Intl.NumberFormat("en-GB", options);
+  formats.set(key, known);
+  return known.format(value);
+}
+
 /** A number with so many significant digits, thousands set apart, and no digits it can't vouch for. */
 export function digits(value: number, significant = 3): string {
   if (!Number.isFinite(value)) return "–";
-  if (value === 0) return "0";
-  const size = Math.floor(Math.log10(Math.abs(Number(value.toPrecision(significant)))));
-  const decimals = Math.max(0, Math.min(8, significant - 1 - size));
-  return value.toLocaleString("en-GB", {
-    minimumFractionDigits: Math.min(decimals, 3),
-    maximumFractionDigits: decimals,
-  });
+  return value === 0
+    ? "0"
+    : formatted(value, {
+        minimumSignificantDigits: significant,
+        maximumSignificantDigits: significant,
+        // Whole numbers keep all of their digits.
+        maximumFractionDigits: 0,
+        roundingPriority: "morePrecision",
+      });
 }
 
 /** A number somebody chose, as they would write it: no digits added. */
 export const chosen = (value: number, significant = 4): string =>
-  Number(value.toPrecision(significant)).toLocaleString("en-GB", { maximumFractionDigits: 6 });
+  formatted(value, { maximumSignificantDigits: significant });
 
 export interface Shown {
   text: string;

@@ -15,7 +15,7 @@ export function withSaid(document: BriefDocument, path: string, value: unknown):
   const last = steps.pop() as string;
   const wish = steps.join(".");
   const held = steps.length > 0 ? valueAt(next, wish) : next;
-  const empty = steps.length > 1 && Object.keys(held as object).length === 0;
+  const empty = steps.length > 1 && Object.keys((held ?? {}) as object).length === 0;
   const needed = value === null && (NEEDS[wish] ?? []).includes(last);
   return empty || needed ? withSaid(next, wish, null) : next;
 }

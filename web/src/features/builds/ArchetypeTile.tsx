@@ -29,14 +29,16 @@ export function ArchetypeTile({ archetype, onBegin, onMatch }: Props) {
           label={`Stream of the ${archetype.title}`}
         />
       </button>
-      <div className="flex justify-end px-2 pb-2">
-        <Button
-          onClick={() => onMatch(archetype.id)}
-          aria-label={`Find a drive for it: ${archetype.title}`}
-        >
-          Find a drive for it
-        </Button>
-      </div>
+      {archetype.document.wheel ? (
+        <div className="flex justify-end px-2 pb-2">
+          <Button
+            onClick={() => onMatch(archetype.id)}
+            aria-label={`Find a drive for it: ${archetype.title}`}
+          >
+            Find a drive for it
+          </Button>
+        </div>
+      ) : null}
     </li>
   );
 }

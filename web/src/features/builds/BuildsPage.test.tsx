@@ -51,7 +51,7 @@ function server({ builds = [CARD], removed = [], briefs = [], away = false }: To
     const data: Record<string, unknown> = {
       "GET /api/builds": { builds, removed, total: builds.length, next: "" },
       "GET /api/archetypes": [
-        { ...START, top_speed_mps: 7, state: STATE, document: { motor: { count: 1 } } },
+        { ...START, top_speed_mps: 7, state: STATE, document: { motor: { count: 1 }, wheel: {} } },
       ],
       "GET /api/briefs": { briefs, removed: [], total: briefs.length, next: "" },
       "GET /api/brief-starts": [START],

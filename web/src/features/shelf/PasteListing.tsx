@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { type ReactNode, useEffect, useId, useState } from "react";
+import { type ReactNode, useId, useState } from "react";
+import { useDebounce } from "use-debounce";
 import { ApiError } from "../../api/client";
 import { addPart, readListing, SHELF } from "../../api/shelf";
 import type { Listing, PartKind } from "../../api/types";
@@ -23,11 +24,7 @@ const PAUSE = 250;
 /** A line from a shop, read as it is typed; only what it leaves out is asked for. */
 export function PasteListing({ onClose, onAdded }: Props) {
   const [text, setText] = useState("");
-  const [asked, setAsked] = useState("");
-  useEffect(() => {
-    const timer = setTimeout(() => setAsked(text.trim()), PAUSE);
-    return () => clearTimeout(timer);
-  }, [text]);
+  const [asked] = useDebounce(text.trim(), PAUSE);
   const read = useQuery({
     queryKey: ["listing", asked],
     queryFn: () => readListing(asked),

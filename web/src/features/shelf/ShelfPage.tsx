@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link } from "react-router";
+import { useDebounce } from "use-debounce";
 import { readBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
 import { brief, briefList } from "../../api/matching";
@@ -26,11 +27,7 @@ export function ShelfPage({ settings }: { settings: ReactNode }) {
   const [search, say] = useAddress();
   const kind = (KINDS.find(([id]) => id === search.get("kind"))?.[0] ?? "motors") as PartKind;
   const [words, setWords] = useState(search.get("q") ?? "");
-  const [asked, setAsked] = useState(words);
-  useEffect(() => {
-    const timer = setTimeout(() => setAsked(words), PAUSE);
-    return () => clearTimeout(timer);
-  }, [words]);
+  const [asked] = useDebounce(words, PAUSE);
   useEffect(() => {
     document.title = "Parts shelf, Young Torrent";
   }, []);

@@ -1,4 +1,5 @@
 import type { BuildDocument, Lever } from "../../../api/types";
+import { valueAt } from "../../../ui/paths";
 import { chosen } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { documentUnit, toShown } from "../../../units/quantities";
@@ -10,7 +11,7 @@ export function useLever(bench: Workbench, pinned: BuildDocument) {
   return (lever: Lever) => {
     const unit = documentUnit(lever.unit, choice);
     const text = (value: number) => chosen(toShown(value, unit));
-    const before = at(pinned, lever.path);
+    const before = valueAt(pinned, lever.path);
     const press = (step: 1 | -1) => () => bench.act({ do: "press", lever: lever.id, step });
     return {
       leverId: lever.id,
@@ -23,17 +24,4 @@ export function useLever(bench: Workbench, pinned: BuildDocument) {
       was: typeof before === "number" && before !== lever.value ? text(before) : null,
     };
   };
-}
-
-/** The value at a document path, undefined where there is none. */
-export function at(document: unknown, path: string): unknown {
-  return path
-    .split(".")
-    .reduce<unknown>(
-      (place, step) =>
-        typeof place === "object" && place !== null
-          ? (place as Record<string, unknown>)[step]
-          : undefined,
-      document,
-    );
 }

@@ -1,10 +1,10 @@
 import { useId, useState } from "react";
 import type { FieldInfo, Provenance } from "../../../api/types";
+import { valueAt } from "../../../ui/paths";
 import { expected, parsed, written } from "../../../units/fields";
 import { useUnits } from "../../../units/preferences";
 import { documentUnit } from "../../../units/quantities";
 import type { BenchState, Workbench } from "../../../workbench/workbench";
-import { at } from "../bank/useLever";
 import { OriginChip } from "./OriginChip";
 
 interface Props {
@@ -24,7 +24,7 @@ export function FieldInput({ bench, state, field, path }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const [misread, setMisread] = useState<string | null>(null);
   const unit = documentUnit(field.unit, choice);
-  const value = at(state.document, path);
+  const value = valueAt(state.document, path);
   const refused = state.refused && concerns(state.refused.where, path) ? state.refused.what : null;
   const trouble = misread ?? refused;
 

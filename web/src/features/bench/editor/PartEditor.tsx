@@ -3,8 +3,8 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { fieldList } from "../../../api/queries";
 import type { FieldInfo, PartId } from "../../../api/types";
 import { Button } from "../../../ui/Button";
+import { valueAt } from "../../../ui/paths";
 import type { BenchState, Workbench } from "../../../workbench/workbench";
-import { at } from "../bank/useLever";
 import { isOfKind, partTitle, sectionsOf } from "../parts";
 import { FieldInput } from "./FieldInput";
 import { GearingEditor } from "./GearingEditor";
@@ -77,7 +77,7 @@ interface GroupsProps {
 const pathsFilled = (fields: FieldInfo[], state: BenchState) =>
   new Set(
     fields
-      .filter((field) => field.required || at(state.document, field.path) !== undefined)
+      .filter((field) => field.required || valueAt(state.document, field.path) !== undefined)
       .map((field) => field.path),
   );
 
@@ -90,7 +90,7 @@ function FieldGroups({ bench, state, fields }: GroupsProps) {
   const [open, setOpen] = useState(filled.length < 6);
   const groups = [...new Set(fields.map((field) => field.group))].filter(Boolean);
   const said = (list: FieldInfo[]) =>
-    list.filter((field) => at(state.document, field.path) != null).length;
+    list.filter((field) => valueAt(state.document, field.path) != null).length;
   const inputs = (list: FieldInfo[]): ReactNode =>
     list.map((field) => (
       <FieldInput key={field.path} bench={bench} state={state} field={field} path={field.path} />
