@@ -1,12 +1,11 @@
-import type { BuildDocument } from "../api/types";
-
-/** Edits that the server has not acknowledged, kept in the browser: a reload does not lose them. */
-export interface Unsaved {
-  base: number;
-  items: { document: BuildDocument; changeId: string }[];
+/** A place in the browser for what the server has not acknowledged, by what is edited. */
+export interface Shelf<Kept> {
+  keep: (id: string, kept: Kept) => void;
+  forget: (id: string) => void;
+  /** What this tab kept, or a tab that is long gone. */
+  read: (id: string) => Kept | null;
 }
 
-const PREFIX = "young-torrent.unsaved.";
 const STALE_MS = 20_000;
 
 /** A mark of this tab that outlives a reload, so that tabs don't take each other's edits. */
@@ -18,37 +17,36 @@ function tab(): string {
   return made;
 }
 
-const key = (id: string) => `${PREFIX}${id}.${tab()}`;
-
-export function keepUnsaved(id: string, unsaved: Unsaved): void {
-  localStorage.setItem(key(id), JSON.stringify({ ...unsaved, at: Date.now() }));
+export function shelfFor<Kept extends object>(name: string): Shelf<Kept> {
+  const prefix = `young-torrent.${name}.`;
+  const key = (id: string) => `${prefix}${id}.${tab()}`;
+  const keep = (id: string, kept: Kept) =>
+    localStorage.setItem(key(id), JSON.stringify({ ...kept, at: Date.now() }));
+  return {
+    keep,
+    forget: (id) => localStorage.removeItem(key(id)),
+    read: (id) => {
+      const own = parsed<Kept>(localStorage.getItem(key(id)));
+      if (own) return own;
+      for (let i = 0; i < localStorage.length; i++) {
+        const other = localStorage.key(i);
+        if (!other?.startsWith(`${prefix}${id}.`)) continue;
+        const left = parsed<Kept>(localStorage.getItem(other));
+        if (left && Date.now() - left.at > STALE_MS) {
+          localStorage.removeItem(other);
+          keep(id, left);
+          return left;
+        }
+      }
+      return null;
+    },
+  };
 }
 
-export function forgetUnsaved(id: string): void {
-  localStorage.removeItem(key(id));
-}
-
-/** This tab's unsaved edits of a build, or those of a tab that is long gone. */
-export function readUnsaved(id: string): Unsaved | null {
-  const own = parsed(localStorage.getItem(key(id)));
-  if (own) return own;
-  for (let i = 0; i < localStorage.length; i++) {
-    const other = localStorage.key(i);
-    if (!other?.startsWith(`${PREFIX}${id}.`)) continue;
-    const left = parsed(localStorage.getItem(other));
-    if (left && Date.now() - left.at > STALE_MS) {
-      localStorage.removeItem(other);
-      keepUnsaved(id, left);
-      return left;
-    }
-  }
-  return null;
-}
-
-function parsed(text: string | null): (Unsaved & { at: number }) | null {
+function parsed<Kept>(text: string | null): (Kept & { at: number }) | null {
   if (!text) return null;
   try {
-    return JSON.parse(text) as Unsaved & { at: number };
+    return JSON.parse(text) as Kept & { at: number };
   } catch {
     return null;
   }

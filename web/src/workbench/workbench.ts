@@ -10,7 +10,7 @@ import {
 } from "../api/builds";
 import { ApiError } from "../api/client";
 import type { Answer, BuildAnswer, BuildDocument, Change, Operation } from "../api/types";
-import { forgetUnsaved, keepUnsaved, readUnsaved, type Unsaved } from "./unsaved";
+import { Outbox, pause } from "./outbox";
 
 export interface Refused {
   where: string;
@@ -52,7 +52,11 @@ type Task =
   | { do: "run"; job: () => Promise<void> };
 
 const PAUSE_MS = 1200;
-const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+interface Edit {
+  document: BuildDocument;
+  changeId: string;
+}
 
 /**
  * One build on the bench. Everything done to it goes through one queue, in order: operations are
@@ -64,14 +68,20 @@ export class Workbench {
   private state: BenchState;
   private readonly listeners = new Set<() => void>();
   private tasks: Task[] = [];
-  private outbox: Unsaved["items"] = [];
+  private readonly outbox: Outbox<Edit, { base: number }>;
   private base: number;
   private running = false;
-  private savingNow = false;
   private opened = false;
 
   constructor(build: BuildAnswer) {
     this.base = build.head;
+    this.outbox = new Outbox({
+      name: "unsaved",
+      id: build.id,
+      beside: () => ({ base: this.base }),
+      send: (edit) => this.save(edit),
+      onWaiting: () => this.set({ saving: "waiting" }),
+    });
     this.state = {
       build,
       document: build.document,
@@ -97,13 +107,12 @@ export class Workbench {
   open(): void {
     if (this.opened) return;
     this.opened = true;
-    const left = readUnsaved(this.id);
-    const last = left?.items.at(-1);
+    const left = this.outbox.takeUp();
+    const last = this.outbox.last;
     if (left && last) {
       this.base = left.base;
-      this.outbox = left.items;
       this.set({ document: last.document, notice: "An edit that was not saved yet is back." });
-      void this.save();
+      void this.outbox.send();
     }
     void this.solvePinned();
     this.tasks.unshift({ do: "reload" });
@@ -146,22 +155,20 @@ export class Workbench {
     const { conflict, document } = this.state;
     if (!conflict) return;
     this.base = conflict.head;
-    this.outbox = [{ document, changeId: crypto.randomUUID() }];
     this.set({ conflict: null, notice: null });
-    void this.save();
+    this.outbox.putOnly({ document, changeId: crypto.randomUUID() });
   }
 
   /** After a conflict: show the other change; this one stays in the history. */
   async takeTheirs(): Promise<void> {
     await this.inTurn(async () => {
-      const last = this.outbox.at(-1);
+      const last = this.outbox.last;
       if (last && this.outbox.length > 1) {
         // What was done since the conflict is kept aside too; the refusal is the expected answer.
         await saveVersion(this.id, this.base, last.document, last.changeId).catch(() => undefined);
       }
       const build = await readBuild(this.id);
-      this.outbox = [];
-      forgetUnsaved(this.id);
+      this.outbox.empty();
       await this.adopt(build, { conflict: null, notice: null });
     });
   }
@@ -243,9 +250,7 @@ export class Workbench {
       const told = changes.length ? { changes, notice: null } : {};
       this.set({ document, answer, trouble: null, refused: null, ...told });
       if (changes.length) {
-        this.outbox.push({ document, changeId: crypto.randomUUID() });
-        this.keep();
-        void this.save();
+        this.outbox.put({ document, changeId: crypto.randomUUID() });
       }
       this.restIfDone();
     } catch (problem) {
@@ -269,7 +274,11 @@ export class Workbench {
 
   /** Whether nothing that was done still has to be carried out or saved. */
   private get resting(): boolean {
-    return this.outbox.length === 0 && !this.tasks.some((task) => task.do === "act");
+    return this.outbox.length === 0 && this.noneToCarryOut;
+  }
+
+  private get noneToCarryOut(): boolean {
+    return !this.tasks.some((task) => task.do === "act");
   }
 
   private restIfDone(): void {
@@ -339,34 +348,21 @@ export class Workbench {
     }
   }
 
-  private keep(): void {
-    if (this.outbox.length) keepUnsaved(this.id, { base: this.base, items: this.outbox });
-    else forgetUnsaved(this.id);
-  }
-
-  /** Save what is in the outbox, one version after another, for as long as it takes. */
-  private async save(): Promise<void> {
-    if (this.savingNow) return;
-    this.savingNow = true;
-    for (let item = this.outbox[0]; item && !this.state.conflict; item = this.outbox[0]) {
-      if (this.state.saving === "saved") this.set({ saving: "saving" });
-      try {
-        const build = await saveVersion(this.id, this.base, item.document, item.changeId);
-        this.base = build.head;
-        if (this.outbox[0] === item) this.outbox.shift();
-        this.keep();
-        this.set({ build, saving: this.resting ? "saved" : "saving" });
-      } catch (problem) {
-        if (problem instanceof ApiError && problem.status === 409) {
-          this.set({ conflict: conflictOf(problem), saving: "saved" });
-        } else {
-          this.keep();
-          this.set({ saving: "waiting" });
-          await pause(PAUSE_MS);
-        }
-      }
+  /** Save one edit as a version on top of the last. */
+  private async save(edit: Edit): Promise<"sent" | "halt"> {
+    if (this.state.conflict) return "halt";
+    if (this.state.saving === "saved") this.set({ saving: "saving" });
+    try {
+      const build = await saveVersion(this.id, this.base, edit.document, edit.changeId);
+      this.base = build.head;
+      const isLast = this.outbox.last === edit && this.noneToCarryOut;
+      this.set({ build, saving: isLast ? "saved" : "saving" });
+      return "sent";
+    } catch (problem) {
+      if (!(problem instanceof ApiError && problem.status === 409)) throw problem;
+      this.set({ conflict: conflictOf(problem), saving: "saved" });
+      return "halt";
     }
-    this.savingNow = false;
   }
 
   /** Wait until everything done so far is saved, or can't be without a decision. */

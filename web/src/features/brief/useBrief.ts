@@ -1,15 +1,22 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useDebouncedCallback } from "use-debounce";
 import { ApiError } from "../../api/client";
 import { beginMatch, brief, changeBrief } from "../../api/matching";
 import type { BriefDocument } from "../../api/types";
 import { valueAt } from "../../ui/paths";
+import { Outbox } from "../../workbench/outbox";
 import type { Counts } from "./counts";
 import { withSaid } from "./document";
-import { forgetUnsaved, keepUnsaved, readUnsaved, type Told } from "./unsaved";
 
 /** How long nothing is typed before the shelf is searched anew, in milliseconds. */
 const PAUSE = 500;
+
+/** A brief and the places in it that somebody said; null where all of it was said. */
+export interface Told {
+  document: BriefDocument;
+  said: string[] | null;
+}
 
 export interface Saying {
   value: (path: string) => unknown;
@@ -38,31 +45,48 @@ export function useBrief(id: string): Known {
   const [matchId, setMatchId] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<Saying["refusal"]>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const latest = useRef<Told | null>(null);
-
-  const search = useCallback(
-    async (next: Told, isKept = false) => {
-      try {
-        const changed = isKept
-          ? { match: await beginMatch(id) }
-          : await changeBrief(id, next.document, next.said);
-        setRefusal(null);
-        queries.setQueryData(brief(id).queryKey, (before) =>
-          before ? { ...before, ...changed } : before,
-        );
-        setMatchId(changed.match?.id ?? null);
-        setTrouble(null);
-        if (latest.current === next) forgetUnsaved(id);
-      } catch (problem) {
-        if (!(problem instanceof ApiError)) throw problem;
-        if (problem.status === 422) setRefusal({ where: problem.where, what: problem.what });
-        else setTrouble(`Not kept yet: the ${problem.where} ${problem.what}.`);
-        if (problem.passing) timer.current = setTimeout(() => void search(next), 2000);
-      }
+  const tell = useCallback((problem: unknown): "halt" => {
+    if (!(problem instanceof ApiError)) throw problem;
+    if (problem.status === 422) setRefusal({ where: problem.where, what: problem.what });
+    else setTrouble(`Not kept yet: the ${problem.where} ${problem.what}.`);
+    if (problem.passing) throw problem;
+    return "halt";
+  }, []);
+  const show = useCallback(
+    (changed: { match?: { id: string } | null }) => {
+      setRefusal(null);
+      setTrouble(null);
+      queries.setQueryData(brief(id).queryKey, (before) =>
+        before ? ({ ...before, ...changed } as typeof before) : before,
+      );
+      setMatchId(changed.match?.id ?? null);
     },
     [id, queries],
   );
+  // What is said, and that the shelf be searched for what is kept already.
+  const outbox = useMemo(
+    () =>
+      new Outbox<Told | "search">({
+        name: "brief.unsaved",
+        id,
+        beside: () => ({}),
+        send: async (what) => {
+          try {
+            show(
+              what === "search"
+                ? { match: await beginMatch(id) }
+                : await changeBrief(id, what.document, what.said),
+            );
+            return "sent";
+          } catch (problem) {
+            return tell(problem);
+          }
+        },
+        onWaiting: () => {},
+      }),
+    [id, show, tell],
+  );
+  const sendSoon = useDebouncedCallback(() => void outbox.send(), PAUSE);
 
   const begun = useRef(false);
   useEffect(() => {
@@ -71,25 +95,23 @@ export function useBrief(id: string): Known {
     const { document, said, match } = read.data;
     const kept: Told = { document, said };
     if (match && match.state !== "failed") setMatchId(match.id);
-    const unsaved = readUnsaved(id);
-    if (unsaved) {
+    outbox.takeUp();
+    const unsaved = outbox.last;
+    if (unsaved && unsaved !== "search") {
       // Said at an earlier visit, and the page closed or the database away before it was kept.
       setPast([kept]);
       setNow(unsaved);
-      latest.current = unsaved;
-      void search(unsaved);
+      void outbox.send();
       return;
     }
     setNow(kept);
-    if (!match || match.state === "failed") void search(kept, true);
-  }, [id, read.data, search]);
+    if (!match || match.state === "failed") outbox.putOnly("search");
+  }, [outbox, read.data]);
 
   const keep = (next: Told) => {
     setNow(next);
-    latest.current = next;
-    keepUnsaved(id, next);
-    if (timer.current) clearTimeout(timer.current);
-    timer.current = setTimeout(() => void search(next), PAUSE);
+    outbox.hold(next);
+    sendSoon();
   };
   const usual = read.data?.weights ?? {};
   if (now === null)
@@ -108,7 +130,7 @@ export function useBrief(id: string): Known {
     usual,
     matchId,
     trouble,
-    search: () => void search(now),
+    search: () => outbox.putOnly(now),
     undo:
       past.length > 0
         ? () => {
