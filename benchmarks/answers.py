@@ -39,9 +39,16 @@ from powertrain.documents.describe import all_fields
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build, check_model
 from powertrain.errors import Refusal
-from powertrain.ladder.answer import ladder_answer
-from powertrain.ladder.rungs import rungs_of
-from powertrain.ladder.sizes import sizes_of
+from powertrain.gearing.boost import boost
+from powertrain.gearing.chart import speed_chart
+from powertrain.gearing.ladder.answer import ladder_answer
+from powertrain.gearing.ladder.rungs import rungs_of
+from powertrain.gearing.ladder.sizes import sizes_of
+from powertrain.gearing.overvolt import overvolt
+from powertrain.gearing.roads import roads, top_kmh
+from powertrain.gearing.runs import will_it_run
+from powertrain.gearing.tyre import speeds
+from powertrain.gearing.windings import windings
 from powertrain.levers.operations import Turn, carry_out
 from powertrain.levers.registry import levers_of
 from powertrain.match.answer import answer_of
@@ -51,13 +58,6 @@ from powertrain.match.search import Search
 from powertrain.match.starts import start_briefs
 from powertrain.match.why import why
 from powertrain.shelf.shipped import shipped_shelf
-from powertrain.ways.boost import boost
-from powertrain.ways.chart import speed_chart
-from powertrain.ways.overvolt import overvolt
-from powertrain.ways.roads import roads, top_kmh
-from powertrain.ways.runs import will_it_run
-from powertrain.ways.tyre import speeds
-from powertrain.ways.windings import windings
 
 ROOT = Path(__file__).parents[1]
 CLOSE = 1e-9

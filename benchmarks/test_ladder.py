@@ -6,8 +6,8 @@ from pathlib import Path
 
 from powertrain.compile.build import compile_build
 from powertrain.documents.reading import check_build
-from powertrain.ladder.rungs import rungs_of
-from powertrain.ladder.sizes import StageSizes
+from powertrain.gearing.ladder.rungs import rungs_of
+from powertrain.gearing.ladder.sizes import StageSizes
 from powertrain.results import figures_of, results_of
 
 TRIKE = check_build(

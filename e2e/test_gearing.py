@@ -15,7 +15,7 @@ from e2e.test_match import tab_to
 def test_a_rung_is_set_compared_undone_and_found_on_the_bench(page: Page, product: Product):
     address = product.begin()
     page.goto(address)
-    page.get_by_role("link", name="Speed: teeth, winding, volts").click()
+    page.get_by_role("link", name="Gearing: teeth, winding, volts").click()
     rung = page.get_by_role("button", name=re.compile("^18 to 60 teeth"))
     expect(rung).to_be_visible()
     said = rung.inner_text()

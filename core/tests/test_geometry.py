@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from powertrain.errors import Refusal
-from powertrain.gearing.chain import (
+from powertrain.transmission.chain import (
     STANDARD_BELTS,
     Strand,
     nearest_belts,
@@ -17,8 +17,8 @@ from powertrain.gearing.chain import (
     strand_of,
     teeth_in_mesh,
 )
-from powertrain.gearing.planetary import planetary_ratio, planets_fit
-from powertrain.gearing.spur import (
+from powertrain.transmission.planetary import planetary_ratio, planets_fit
+from powertrain.transmission.spur import (
     Mesh,
     fewest_with,
     mesh_range_mm,

@@ -7,7 +7,7 @@ import pytest
 
 from powertrain.arrays import scalar, stack, with_axis
 from powertrain.battery.pack import Pack
-from powertrain.gearing.train import Train
+from powertrain.transmission.train import Train
 
 
 def test_pack_resistance_and_volts_by_hand(drive_with):

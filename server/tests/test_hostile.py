@@ -90,7 +90,7 @@ def test_another_name_of_this_machine(api):
 
 
 def test_a_fault_is_told_in_the_form_of_the_api(api, monkeypatch):
-    monkeypatch.setattr("ways.api.split", lambda *_: 1 / 0)
+    monkeypatch.setattr("gearing.api.split", lambda *_: 1 / 0)
     status, told = api.post("/split", {"wanted": 9.5})
     assert (status, told["error"]["where"]) == (500, "")
     assert "nothing was changed" in told["error"]["what"]

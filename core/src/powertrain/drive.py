@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 from powertrain.arrays import Array
 from powertrain.battery.pack import Pack
 from powertrain.controller.chopper import Chopper
+from powertrain.controller.protocol import Converter
 from powertrain.errors import NO_WHEELS, Refusal
-from powertrain.gearing.train import Train
 from powertrain.load.kinds import load_of
 from powertrain.load.protocol import Load
 from powertrain.load.wheel_on_road import WheelOnRoad
@@ -14,6 +14,7 @@ from powertrain.motor.kinds import motor_of
 from powertrain.motor.protocol import Motor
 from powertrain.motor.timing import Timing
 from powertrain.stated import Stated
+from powertrain.transmission.train import Train
 
 
 @dataclass(frozen=True)
@@ -25,7 +26,7 @@ class Drive:
     """
 
     pack: Pack
-    controller: Chopper
+    controller: Converter
     motor: Motor
     train: Train
     load: Load
@@ -117,6 +118,6 @@ class Drive:
         return self.load
 
 
-def _fed(motor: Motor, pack: Pack, controller: Chopper) -> Motor:
+def _fed(motor: Motor, pack: Pack, controller: Converter) -> Motor:
     ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
     return motor.fed_by(pack.open_circuit_v - controller.switching_v, ohm)

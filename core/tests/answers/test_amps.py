@@ -9,13 +9,13 @@ from powertrain.arrays import scalar
 from powertrain.bench.solve import solve
 from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
+from powertrain.gearing.overvolt import overvolt
 from powertrain.operating.free import held as held_fast
 from powertrain.operating.inrush import fastest_ramp_pct_s
 from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.ways.overvolt import overvolt
 
 LATE = {
     "controller.motor_current_limit_a": 120,

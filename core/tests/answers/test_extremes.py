@@ -12,16 +12,16 @@ from ops.draws import examples
 from powertrain.bench.solve import solve
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
-from powertrain.ladder.answer import ladder_answer
-from powertrain.ladder.rungs import rungs_of
-from powertrain.ladder.sizes import sizes_of
+from powertrain.gearing.boost import boost
+from powertrain.gearing.chart import speed_chart
+from powertrain.gearing.ladder.answer import ladder_answer
+from powertrain.gearing.ladder.rungs import rungs_of
+from powertrain.gearing.ladder.sizes import sizes_of
+from powertrain.gearing.overvolt import overvolt
+from powertrain.gearing.roads import roads
+from powertrain.gearing.runs import will_it_run
+from powertrain.gearing.windings import windings
 from powertrain.shelf.shipped import shipped_shelf
-from powertrain.ways.boost import boost
-from powertrain.ways.chart import speed_chart
-from powertrain.ways.overvolt import overvolt
-from powertrain.ways.roads import roads
-from powertrain.ways.runs import will_it_run
-from powertrain.ways.windings import windings
 
 HOTTEST_C = 1000
 """Above this copper, magnets and solder are gone (copper melts at 1,085: CRC handbook)."""

@@ -13,9 +13,9 @@ from powertrain.cli import main
 from powertrain.compile.build import compile_build
 from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
+from powertrain.gearing.ladder.rungs import rungs_of
+from powertrain.gearing.ladder.sizes import sizes_of
 from powertrain.heat.limits import limit_sources
-from powertrain.ladder.rungs import rungs_of
-from powertrain.ladder.sizes import sizes_of
 from powertrain.levers.board import levers_board
 from powertrain.shelf.shipped import shipped_shelf
 from powertrain.stated import Stated

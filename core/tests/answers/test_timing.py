@@ -6,6 +6,7 @@ from core.tests.conftest import document_with
 from powertrain.arrays import scalar
 from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
+from powertrain.gearing.roads import roads
 from powertrain.levers.board import levers_board
 from powertrain.levers.operations import Press, carry_out
 from powertrain.operating.top_speed import top_speed
@@ -13,7 +14,6 @@ from powertrain.shelf.shipped import shipped_shelf
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
-from powertrain.ways.roads import roads
 
 
 def pressed(document, step, times):

@@ -8,13 +8,13 @@ from powertrain.bench.solve import solve
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.ladder.answer import ladder_answer
-from powertrain.ladder.rungs import rungs_of
-from powertrain.ladder.sizes import sizes_of
+from powertrain.gearing.boost import boost
+from powertrain.gearing.ladder.answer import ladder_answer
+from powertrain.gearing.ladder.rungs import rungs_of
+from powertrain.gearing.ladder.sizes import sizes_of
+from powertrain.gearing.overvolt import overvolt
+from powertrain.gearing.windings import windings
 from powertrain.shelf.shipped import shipped_shelf
-from powertrain.ways.boost import boost
-from powertrain.ways.overvolt import overvolt
-from powertrain.ways.windings import windings
 
 GEARED = {
     one.id: one.document

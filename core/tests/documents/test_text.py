@@ -10,9 +10,9 @@ import pytest
 from powertrain.documents.table import read_rows
 from powertrain.documents.text import DEEPEST, parse
 from powertrain.errors import Refusal
+from powertrain.gearing.tyre import LONGEST as LONGEST_MARKING
+from powertrain.gearing.tyre import tyre_of
 from powertrain.listing.read import LONGEST, PATTERNS, read_listing
-from powertrain.ways.tyre import LONGEST as LONGEST_MARKING
-from powertrain.ways.tyre import tyre_of
 
 PUMPED = {
     "quotes that never end": '{"name": "' + '\\"' * 40_000,

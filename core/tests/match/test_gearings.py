@@ -7,10 +7,10 @@ import pytest
 
 from powertrain.documents.shelf import Shelf
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.gearing.stage import StageData
 from powertrain.match.gearings import LEAST_OF_MANY, USUAL, gearings_of
 from powertrain.shelf.shipped import shipped_shelf
 from powertrain.stated import Stated
+from powertrain.transmission.stage import StageData
 from powertrain.verdicts.rules.tooth_load import carries_nm
 
 

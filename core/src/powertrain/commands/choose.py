@@ -8,9 +8,9 @@ from powertrain.documents.brief import Brief
 from powertrain.documents.reading import check_model, read_build
 from powertrain.documents.shelf import Shelf
 from powertrain.documents.text import parse
-from powertrain.ladder.answer import ladder_answer
-from powertrain.ladder.rungs import rungs_of
-from powertrain.ladder.sizes import sizes_of
+from powertrain.gearing.ladder.answer import ladder_answer
+from powertrain.gearing.ladder.rungs import rungs_of
+from powertrain.gearing.ladder.sizes import sizes_of
 from powertrain.match.matched import matched
 from powertrain.shelf.shipped import shipped_shelf
 

@@ -12,10 +12,10 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.controller.chopper import dc_for
-from powertrain.gearing.stage import StageData
 from powertrain.load.traction import MODEL_KG
 from powertrain.motor.timing import acting_deg, stated_deg
 from powertrain.stated import Stated
+from powertrain.transmission.stage import StageData
 
 Word = str | None
 

@@ -1,6 +1,6 @@
 """The controller as a chopper: a resistance and a drop in each motor's path, two current limits."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -35,6 +35,18 @@ class Chopper:
             standby_a=said.number("standby_current_a", 0.0) * count,
             switching_v=said.number("switching_loss_v", 0.0),
             regen_limit_a=said.number("regen_current_limit_a", np.inf) * count,
+        )
+
+    def held_to(self, battery_current_a: Array) -> "Chopper":
+        """Return it with another limit of the pack's amps."""
+        return replace(self, battery_current_limit_a=battery_current_a)
+
+    def at_duty(self, duty: Array) -> "Chopper":
+        """Return it with the pack's amps as many more as its volts are fewer."""
+        return replace(
+            self,
+            standby_a=self.standby_a / duty,
+            battery_current_limit_a=self.battery_current_limit_a / duty,
         )
 
     def path_drop_v(self, current_a: Array) -> Array:

@@ -1,1 +1,1 @@
-"""Gearing: stages in series between motor and wheel."""
+"""Gearing: teeth, winding and volts, the ways to change speed; each set beside the others."""

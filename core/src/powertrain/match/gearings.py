@@ -19,9 +19,6 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array
 from powertrain.documents.shelf import ToothedRange
 from powertrain.documents.vehicle import Stage, ToothedStage
-from powertrain.gearing.clearance import on_axle_mm
-from powertrain.gearing.stage import SIZES, StageData
-from powertrain.gearing.train import Train
 from powertrain.match.tables import (
     MOST_STAGES,
     Table,
@@ -32,6 +29,9 @@ from powertrain.match.tables import (
     thinned,
 )
 from powertrain.stated import Stated
+from powertrain.transmission.clearance import on_axle_mm
+from powertrain.transmission.stage import SIZES, StageData
+from powertrain.transmission.train import Train
 from powertrain.verdicts.rules.teeth import impossible
 from powertrain.verdicts.rules.tooth_load import carries_nm
 

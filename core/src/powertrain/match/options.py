@@ -14,13 +14,13 @@ from powertrain.documents.electrics import Battery, Controller
 from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import ControllerPart, MotorPart, Shelf
 from powertrain.errors import Refusal
-from powertrain.gearing.clearance import most_on_axle_mm
-from powertrain.gearing.train import Train
 from powertrain.match.alike import alike_of, numbers_of
 from powertrain.match.compose import build_of, final_stages, own_stages
 from powertrain.match.gearings import Gearings, gearings_of, given
 from powertrain.operating.on_road import fastest_mps
 from powertrain.stated import Stated
+from powertrain.transmission.clearance import most_on_axle_mm
+from powertrain.transmission.train import Train
 from powertrain.units import mps_from_kmh
 
 SLOWEST_KMH = 3.0

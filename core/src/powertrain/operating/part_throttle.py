@@ -43,11 +43,7 @@ def at_throttle(
             open_circuit_v=pack.open_circuit_v * duty,
             resistance_ohm=pack.resistance_ohm * duty * duty,
         ),
-        controller=replace(
-            controller,
-            standby_a=controller.standby_a / duty,
-            battery_current_limit_a=controller.battery_current_limit_a / duty,
-        ),
+        controller=controller.at_duty(duty),
     )
     part = at_full_duty(seen, output_rad_s, situation)
     part = replace(part, battery_current_a=part.battery_current_a * duty)

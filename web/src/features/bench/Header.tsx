@@ -26,7 +26,7 @@ export function Header({ bench, state, settings }: Props) {
         to={`/builds/${build.id}/gearing`}
         className="text-[13px] whitespace-nowrap text-water hover:underline"
       >
-        Speed: teeth, winding, volts
+        Gearing: teeth, winding, volts
       </Link>
       <span className="ml-auto flex flex-wrap items-center gap-1">
         <Button kind="plain" onClick={() => bench.pin()} disabled={pinnedHere} title="P">

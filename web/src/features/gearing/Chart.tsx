@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { speedChart } from "../../api/ways";
+import { speedChart } from "../../api/gearing";
 import { digits } from "../../units/format";
 import { Cell } from "./Cell";
 import { Passing, useAsked, type ViewProps, Waiting } from "./common";

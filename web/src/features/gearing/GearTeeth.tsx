@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { gearModule, planetary } from "../../api/ways";
+import { gearModule, planetary } from "../../api/gearing";
 import { digits } from "../../units/format";
 import { Ask, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 

@@ -51,7 +51,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
   const views = VIEWS.filter(([id]) => document.wheel || !OF_WHEELS.has(id));
   const view = views.find(([id]) => id === search.get("view"))?.[0] ?? "teeth";
   useEffect(() => {
-    window.document.title = `Speed of ${state.document.name}, Young Torrent`;
+    window.document.title = `Gearing of ${state.document.name}, Young Torrent`;
   }, [state.document.name]);
   const tabs = useRef<HTMLDivElement>(null);
   useEffect(() => {

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { readBuild } from "../../api/builds";
+import { boost } from "../../api/gearing";
 import { buildList } from "../../api/queries";
 import type { BoostAnswer } from "../../api/types";
-import { boost } from "../../api/ways";
 import { Axes } from "../../plots/Axes";
 import { pushPlot } from "../../plots/push";
 import { SeverityWord } from "../../ui/Severity";

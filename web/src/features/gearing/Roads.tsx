@@ -1,6 +1,6 @@
 import { useState } from "react";
+import { roads } from "../../api/gearing";
 import type { RoadsAnswer } from "../../api/types";
-import { roads } from "../../api/ways";
 import { digits } from "../../units/format";
 import { Spread } from "../../units/Spread";
 import { useValue } from "../../units/useValue";

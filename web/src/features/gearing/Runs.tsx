@@ -1,5 +1,5 @@
+import { willItRun } from "../../api/gearing";
 import type { RunsAnswer } from "../../api/types";
-import { willItRun } from "../../api/ways";
 import { SeverityWord } from "../../ui/Severity";
 import { useValue } from "../../units/useValue";
 import { Passing, useAsked, type ViewProps, Waiting } from "./common";

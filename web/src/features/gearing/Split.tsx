@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { split } from "../../api/ways";
+import { split } from "../../api/gearing";
 import { digits } from "../../units/format";
 import { useValue } from "../../units/useValue";
 import { Ask, SetIt, useAsked, type ViewProps, Waiting } from "./common";

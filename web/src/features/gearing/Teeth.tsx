@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
+import { ladder } from "../../api/gearing";
 import { brief, meetsBrief } from "../../api/matching";
 import type { LadderAnswer, Rung } from "../../api/types";
-import { ladder } from "../../api/ways";
 import { useSize } from "../../ui/useSize";
 import { useUnits } from "../../units/preferences";
 import { documentUnit } from "../../units/quantities";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { type OneSpeed, speeds, tyre } from "../../api/ways";
+import { type OneSpeed, speeds, tyre } from "../../api/gearing";
 import { useValue } from "../../units/useValue";
 import { Ask, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 

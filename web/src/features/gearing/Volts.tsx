@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { overvolt } from "../../api/ways";
+import { overvolt } from "../../api/gearing";
 import { SeverityMark } from "../../ui/Severity";
 import { Spread } from "../../units/Spread";
 import { useValue } from "../../units/useValue";

@@ -1,4 +1,4 @@
-import { windings } from "../../api/ways";
+import { windings } from "../../api/gearing";
 import { digits } from "../../units/format";
 import { Spread } from "../../units/Spread";
 import { useValue } from "../../units/useValue";

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from powertrain.arrays import somewhere
-from powertrain.gearing.clearance import most_on_axle_mm, on_axle_mm
+from powertrain.transmission.clearance import most_on_axle_mm, on_axle_mm
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Verdict

@@ -26,7 +26,7 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what it takes, and how hard it would push held to its best."""
     drive, best_a = context.drive, float(found.limit)
     limit_a = float(f"{0.995 * best_a:.3g}") / context.build.controller.count
-    held = replace(drive.controller, battery_current_limit_a=scalar(best_a))
+    held = drive.controller.held_to(scalar(best_a))
     better = full_throttle(replace(drive, controller=held), scalar(0.0))
     title = (
         f"Full throttle at rest takes {float(found.value):.0f} A; the pack gives most power at "

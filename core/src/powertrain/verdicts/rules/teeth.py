@@ -7,7 +7,7 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.gearing.stage import StageData
+from powertrain.transmission.stage import StageData
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.rule import Judgement, Mask, Rule, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict

@@ -19,16 +19,16 @@ from powertrain.compile.build import (
 from powertrain.documents.build import Build
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.drive import Drive
-from powertrain.gearing.clearance import most_on_axle_mm, on_axle_mm
-from powertrain.gearing.stage import StageData
+from powertrain.gearing.ladder.sizes import StageSizes, checked
 from powertrain.heat.limits import NODES, NodeId
 from powertrain.heat.temperatures import after
-from powertrain.ladder.sizes import StageSizes, checked
 from powertrain.load.words import LoadWords
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.settings import MOMENT_IDS, MomentId
 from powertrain.results import MINUTE_S, Results, most_amps, searched_results
 from powertrain.stated import Stated
+from powertrain.transmission.clearance import most_on_axle_mm, on_axle_mm
+from powertrain.transmission.stage import StageData
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.context import Batch
 from powertrain.verdicts.registry import stopping_rules

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.gearing.train import TOOTHED, ratio_of
 from powertrain.stated import Stated
+from powertrain.transmission.train import TOOTHED, ratio_of
 
 SIZES = (
     "driver_teeth",

@@ -15,10 +15,10 @@ from powertrain.documents.brief import Brief
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
+from powertrain.gearing.ladder.answer import ladder_answer
+from powertrain.gearing.ladder.rungs import rungs_of
+from powertrain.gearing.ladder.sizes import MOST_RUNGS, StageSizes, sizes_of
 from powertrain.heat.temperatures import after, flows_of
-from powertrain.ladder.answer import ladder_answer
-from powertrain.ladder.rungs import rungs_of
-from powertrain.ladder.sizes import MOST_RUNGS, StageSizes, sizes_of
 from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.top_speed import top_speed
 from powertrain.shelf.shipped import shipped_shelf

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from powertrain.arrays import scalar
 from powertrain.documents.shelf import Shelf
 from powertrain.errors import Refusal
-from powertrain.gearing.chain import pulley_pitch_diameter_mm, sprocket_outside_diameter_mm
+from powertrain.transmission.chain import pulley_pitch_diameter_mm, sprocket_outside_diameter_mm
 from powertrain.verdicts.rules.teeth import MOST_RATIO, too_few
 
 MOST_STAGES = 4

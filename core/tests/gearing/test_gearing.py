@@ -5,18 +5,18 @@ import math
 import numpy as np
 import pytest
 
-from core.tests.ways.conftest import set_on
+from core.tests.gearing.conftest import set_on
 from powertrain.archetypes import all_archetypes
 from powertrain.bench.solve import solve
 from powertrain.documents.build import Build
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
+from powertrain.gearing.boost import boost
+from powertrain.gearing.chart import speed_chart
+from powertrain.gearing.overvolt import overvolt
+from powertrain.gearing.roads import roads
+from powertrain.gearing.windings import windings
 from powertrain.shelf.shipped import shipped_shelf
-from powertrain.ways.boost import boost
-from powertrain.ways.chart import speed_chart
-from powertrain.ways.overvolt import overvolt
-from powertrain.ways.roads import roads
-from powertrain.ways.windings import windings
 
 BUILDS = {one.id: one.document for one in all_archetypes()}
 

@@ -3,8 +3,8 @@
 import numpy as np
 
 from powertrain.arrays import Array
-from powertrain.gearing.chain import pulley_pitch_diameter_mm, sprocket_outside_diameter_mm
-from powertrain.gearing.stage import StageData
+from powertrain.transmission.chain import pulley_pitch_diameter_mm, sprocket_outside_diameter_mm
+from powertrain.transmission.stage import StageData
 
 MOST_OF_WHEEL = 0.94
 """Outside of a toothed wheel on the axle over the wheel's own: what is left for chain and stones;

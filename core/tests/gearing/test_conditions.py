@@ -9,12 +9,12 @@ from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
+from powertrain.gearing.boost import boost
+from powertrain.gearing.overvolt import overvolt
+from powertrain.gearing.runs import will_it_run
+from powertrain.gearing.split import split
+from powertrain.gearing.windings import windings
 from powertrain.shelf.shipped import shipped_shelf
-from powertrain.ways.boost import boost
-from powertrain.ways.overvolt import overvolt
-from powertrain.ways.runs import will_it_run
-from powertrain.ways.split import split
-from powertrain.ways.windings import windings
 
 RATED = {
     "motor.continuous_current_a": 55,

@@ -4,15 +4,15 @@ import math
 
 import pytest
 
-from core.tests.ways.conftest import set_on
+from core.tests.gearing.conftest import set_on
 from powertrain.documents.build import Build
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
+from powertrain.gearing.gear_teeth import module_of, planetary
+from powertrain.gearing.runs import will_it_run
+from powertrain.gearing.split import split
+from powertrain.gearing.tyre import speeds, tyre_of
 from powertrain.shelf.shipped import shipped_shelf
-from powertrain.ways.gear_teeth import module_of, planetary
-from powertrain.ways.runs import will_it_run
-from powertrain.ways.split import split
-from powertrain.ways.tyre import speeds, tyre_of
 
 # Gears by their teeth
 

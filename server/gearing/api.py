@@ -1,23 +1,23 @@
-"""The API of the ways to change speed: each asks the core one question of a document."""
+"""The API of gearing, teeth, winding and volts: each asks the core one question of a document."""
 
 from django.http import HttpRequest
 from ninja import Router
 
 from common.schemas import REFUSED
-from powertrain.ladder.answer import LadderAnswer, ladder_answer
-from powertrain.ladder.rungs import rungs_of
-from powertrain.ladder.sizes import sizes_of
-from powertrain.ways.boost import BoostAnswer, boost
-from powertrain.ways.chart import ChartAnswer, speed_chart
-from powertrain.ways.gear_teeth import ModuleAnswer, PlanetaryAnswer, module_of, planetary
-from powertrain.ways.overvolt import OvervoltAnswer, overvolt
-from powertrain.ways.roads import RoadsAnswer, roads, top_kmh
-from powertrain.ways.runs import RunsAnswer, will_it_run
-from powertrain.ways.split import SplitAnswer, split
-from powertrain.ways.tyre import SpeedsAnswer, TyreAnswer, speeds, tyre_of
-from powertrain.ways.windings import WindingsAnswer, windings
+from gearing import schemas
+from powertrain.gearing.boost import BoostAnswer, boost
+from powertrain.gearing.chart import ChartAnswer, speed_chart
+from powertrain.gearing.gear_teeth import ModuleAnswer, PlanetaryAnswer, module_of, planetary
+from powertrain.gearing.ladder.answer import LadderAnswer, ladder_answer
+from powertrain.gearing.ladder.rungs import rungs_of
+from powertrain.gearing.ladder.sizes import sizes_of
+from powertrain.gearing.overvolt import OvervoltAnswer, overvolt
+from powertrain.gearing.roads import RoadsAnswer, roads, top_kmh
+from powertrain.gearing.runs import RunsAnswer, will_it_run
+from powertrain.gearing.split import SplitAnswer, split
+from powertrain.gearing.tyre import SpeedsAnswer, TyreAnswer, speeds, tyre_of
+from powertrain.gearing.windings import WindingsAnswer, windings
 from shelf.whole import shelf_for, shelf_of
-from ways import schemas
 
 router = Router(tags=["engine"])
 

@@ -17,7 +17,6 @@ from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
 from powertrain.documents.vehicle import FixedStage, ToothedStage
 from powertrain.errors import Refusal
-from powertrain.gearing.sold import least_price
 from powertrain.levers.rules.timing import PATH
 from powertrain.levers.rules.winding import wound_to
 from powertrain.motor.kinds import can_be_timed, winding_of
@@ -26,6 +25,7 @@ from powertrain.operating.top_speed import top_speed_mps
 from powertrain.plain import number
 from powertrain.results import figures_of, results_of
 from powertrain.stated import Stated
+from powertrain.transmission.sold import least_price
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all

@@ -1,4 +1,4 @@
-"""The API's forms of the ways to change speed. Documents and answers are the core's own."""
+"""The API's forms of gearing. Documents and answers are the core's own."""
 
 from typing import Annotated, Literal
 

@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from powertrain.documents.build import Build
 from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage, ToothedStage
 from powertrain.errors import Refusal
-from powertrain.gearing.chain import (
+from powertrain.transmission.chain import (
     Strand,
     nearest_belts,
     pulley_pitch_diameter_mm,
@@ -16,7 +16,7 @@ from powertrain.gearing.chain import (
     strand_of,
     teeth_in_mesh,
 )
-from powertrain.gearing.spur import Mesh, fewest_with, mesh_range_mm
+from powertrain.transmission.spur import Mesh, fewest_with, mesh_range_mm
 from powertrain.verdicts.rules.teeth import FEWEST, MOST_RATIO
 from powertrain.verdicts.verdict import Severity
 

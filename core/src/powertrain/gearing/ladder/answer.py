@@ -14,8 +14,8 @@ from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
-from powertrain.ladder.reasons import alone, stops_now, why
-from powertrain.ladder.rungs import Rungs, launch_n
+from powertrain.gearing.ladder.reasons import alone, stops_now, why
+from powertrain.gearing.ladder.rungs import Rungs, launch_n
 from powertrain.plain import number
 from powertrain.results import FigureId
 

@@ -2,8 +2,8 @@
 
 from pydantic import BaseModel
 
-from powertrain.gearing.planetary import planetary_ratio, planets_fit
-from powertrain.gearing.spur import module_of_diametral_pitch
+from powertrain.transmission.planetary import planetary_ratio, planets_fit
+from powertrain.transmission.spur import module_of_diametral_pitch
 
 
 class PlanetaryAnswer(BaseModel):

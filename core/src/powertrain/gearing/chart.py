@@ -13,6 +13,7 @@ from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.shelf import Shelf
+from powertrain.gearing.windings import can_of, winding_change
 from powertrain.motor.kinds import winding_of
 from powertrain.operating.free import free_running
 from powertrain.operating.on_road import fastest_mps
@@ -21,7 +22,6 @@ from powertrain.plain import number
 from powertrain.stated import Stated
 from powertrain.units import rpm_from_rad_s
 from powertrain.verdicts.rules.rpm_window import FAST_RPM, HIGH_RPM, LOW_RPM, SMALL_KG
-from powertrain.ways.windings import can_of, winding_change
 
 StateId = Literal["charger", "full", "nominal", "storage", "empty"]
 STATES: tuple[StateId, ...] = ("charger", "full", "nominal", "storage", "empty")

@@ -4,8 +4,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.documents.build import Build
+from powertrain.gearing.ladder.rungs import Hottest, Rungs
 from powertrain.heat.limits import BURNT_C, NODES
-from powertrain.ladder.rungs import Hottest, Rungs
 from powertrain.load.words import LoadWords
 from powertrain.match.reasons import sentence
 from powertrain.operating.settings import MOMENT_IDS

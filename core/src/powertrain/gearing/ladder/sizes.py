@@ -6,7 +6,7 @@ from powertrain.documents.build import Build
 from powertrain.documents.shelf import Shelf, ToothedRange
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.errors import Refusal
-from powertrain.gearing.sold import fits
+from powertrain.transmission.sold import fits
 
 MOST_RUNGS = 1_000_000
 """Rungs of one ladder; more than that is no ladder any more."""

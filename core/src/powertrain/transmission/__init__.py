@@ -1,0 +1,1 @@
+"""Gearing: stages in series between motor and wheel."""
