@@ -24,7 +24,7 @@ django.setup()
 from accounts.personal import the_owner
 from builds.demo import demo_builds
 from builds.models import Build, Version
-from builds.views_of import plain
+from common.documents import plain
 from powertrain.documents.shelf import KINDS
 from powertrain.shelf.shipped import shipped_shelf
 from shelf.models import Part, PartVersion

@@ -28,7 +28,14 @@ FEW = {
         },
         VEHICLES[id(CARTS)],
     ),
-    "old": ({**OLD, "controllers": OLD["controllers"][:2]}, VEHICLES[id(OLD)]),
+    "old": (
+        {
+            **OLD,
+            "controllers": OLD["controllers"][:2],
+            "teeth": {"lockgate-c15-driver": (11, 15), "lockgate-c15-driven": (54,)},
+        },
+        VEHICLES[id(OLD)],
+    ),
 }
 
 
