@@ -6,8 +6,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array
-from powertrain.compile.build import compile_stated
+from powertrain.arrays import Array, pick
+from powertrain.compile.build import CompiledBuild, compile_stated
 from powertrain.documents.brief import Brief
 from powertrain.match.bounds import RatioIntervals, stretches, too_weak
 from powertrain.match.candidates import Candidates
@@ -39,10 +39,10 @@ class Prefilter:
         if not len(self.geared):
             return
         for trios in trios_of(self.brief, self.options, self._possible_trios()):
-            left = self._ungeared(trios)
+            left, compiled = self._ungeared(trios)
             if not len(left):
                 continue
-            found = self._stretches(left)
+            found = self._stretches(left, compiled)
             if len(found.trio):
                 yield left, found
 
@@ -104,8 +104,8 @@ class Prefilter:
 
     # PartSets, whatever their gearing
 
-    def _ungeared(self, trios: PartSets) -> PartSets:
-        """Return the trios that no rule stops to which gearing does not matter."""
+    def _ungeared(self, trios: PartSets) -> tuple[PartSets, CompiledBuild]:
+        """Return the trios that no rule stops to which gearing does not matter, and in numbers."""
         each = len(self.geared)
         said = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
         compiled = compile_stated(said)
@@ -121,12 +121,11 @@ class Prefilter:
         for drive_wish in self.questions.of_drives:
             if drive_wish.ungeared and drive_wish.stands is not None:
                 alive = self.tally.sieve(alive, drive_wish.stands(seen), drive_wish.id, each)
-        return trios.some(np.flatnonzero(alive))
+        left = np.flatnonzero(alive)
+        return trios.some(left), compiled if len(left) == len(trios) else pick(compiled, left)
 
-    def _stretches(self, trios: PartSets) -> RatioIntervals:
-        """Return which stretches of the gearings each trio can use at all."""
-        said = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
-        compiled = compile_stated(said)
+    def _stretches(self, trios: PartSets, compiled: CompiledBuild) -> RatioIntervals:
+        """Return which stretches of the gearings each trio, geared one to one, can use at all."""
         found = stretches(
             self.brief, self.options, trios, compiled, self.geared, self.questions.of_drives
         )
