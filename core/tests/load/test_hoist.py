@@ -5,8 +5,10 @@ import math
 import pytest
 
 from powertrain.bench.solve import solve
+from powertrain.catalogue.fits import fits_build
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
+from powertrain.shelf.shipped import shipped_shelf
 
 G = 9.80665
 PACK_V, PACK_OHM = 13 * 3.9, 13 / 4 * 0.025 + 0.010
@@ -149,6 +151,13 @@ def test_what_a_hoist_has_not(change, where):
     with pytest.raises(Refusal) as refused:
         check_build({**DOCUMENT, **change})
     assert refused.value.where == where
+
+
+def test_no_wheel_fits_a_hoist_and_motors_are_held_against_it():
+    shelf, unfit = shipped_shelf(), fits_build(check_build(DOCUMENT))
+    assert unfit(shelf.wheels[:2]) == ["It is a wheel; what moves here has none."] * 2
+    hub = next(part for part in shelf.motors if part.mounts == "hub")
+    assert unfit([hub])[0] is not None
 
 
 def test_a_vehicle_on_wheels_needs_one(trike):

@@ -72,7 +72,7 @@ def with_part(build: Build, part: Part) -> Build | None:
         battery = part.battery.model_copy(update={"cell_voltage_v": rests_v})
         return build.model_copy(update={"battery": battery})
     if isinstance(part, WheelPart):
-        return build.model_copy(update={"wheel": part.wheel}) if build.wheel else None
+        return build.model_copy(update={"wheel": part.wheel})
     if isinstance(part, WirePart):
         return _wired(build, pack_wire_mm2=part.area_mm2)
     if isinstance(part, ConnectorPart):
@@ -104,6 +104,8 @@ def _clash(build: Build, part: Part) -> str | None:
         return f"It drives {part.drives} motors; the motor here is {driven_as(motor)}."
     if isinstance(part, CellPart) and part.chemistry != build.battery.chemistry:
         return "It is of another chemistry than the pack here."
+    if isinstance(part, WheelPart) and build.wheel is None:
+        return "It is a wheel; what moves here has none."
     if isinstance(part, ToothedRange | StrandPart) and not _meshes(build, part):
         return "No stage here has its kind and pitch."
     return None

@@ -9,7 +9,7 @@ from powertrain.constants import STANDARD_GRAVITY_MPS2
 from powertrain.load.words import LoadWords
 from powertrain.stated import Stated
 
-LIFTED, EMPTY, LOWERED = scalar(1.0), scalar(0.0), scalar(-1.0)
+LIFTED, LOWERED = scalar(1.0), scalar(-1.0)
 """Situations: how the load bears on the drum, as a share of it. Let down, it drives the drum."""
 
 SHARES = (0.0, 0.25, 0.5, 0.75, 1.0)
