@@ -2,6 +2,7 @@
 
 from pydantic import BaseModel
 
+from powertrain.bench.in_short import Piece
 from powertrain.heat.limits import NodeId
 from powertrain.levers.board import Board
 from powertrain.levers.lever import Lever
@@ -214,6 +215,7 @@ class Answer(BaseModel):
     """All that the bench shows of one build."""
 
     name: str
+    in_short: list[Piece]
     load: LoadLabels
     ratio: float
     train_efficiency: float

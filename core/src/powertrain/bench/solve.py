@@ -19,6 +19,7 @@ from powertrain.bench.answer import (
 from powertrain.bench.bands import doubt_answer, moment_bands
 from powertrain.bench.curves import map_of
 from powertrain.bench.heat import burnt_bands, first_limit, limits_answer, nodes_at, stall_answer
+from powertrain.bench.in_short import in_short
 from powertrain.bench.numbers import drive_kg, state_figures, total
 from powertrain.compile.build import compile_build
 from powertrain.compile.ratings import CurrentRating
@@ -55,6 +56,7 @@ def solve(build: Build) -> Answer:
     motor, battery = build.motor, build.battery
     return Answer(
         name=build.name,
+        in_short=in_short(context, verdicts),
         load=_labels(drive.load.words),
         ratio=float(drive.train.ratio),
         train_efficiency=float(drive.train.efficiency),

@@ -43,6 +43,11 @@ WORDS = LoadWords(
         "cruise": "letting the load down",
         "top_speed": "lifting the load at full throttle",
     },
+    short={
+        "top_speed": "lifting the whole load",
+        "climb": "to hold it",
+        "climb_assumed": "to hold it",
+    },
     takes={"climbing": "load"},
     parts={"wheel": "Drum", "vehicle": "Load and moments"},
     situation=_hangs,

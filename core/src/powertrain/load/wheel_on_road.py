@@ -45,6 +45,11 @@ WORDS = LoadWords(
         "cruise": "at cruise",
         "top_speed": "at top speed",
     },
+    short={
+        "top_speed": "on the flat",
+        "climb": "up your {situation} hill",
+        "climb_assumed": "up a usual hill of {situation}",
+    },
     takes={"rolling": "tyres", "climbing": "climb", "air": "air"},
     parts={"wheel": "Wheel", "vehicle": "Vehicle and trip"},
     situation=_hill,

@@ -13,6 +13,9 @@ class LoadWords:
     titles, during, met : mapping
         What each moment is called, ``{situation}`` standing for its situation in words; when
         something is met in it, in short and in a sentence.
+    short : mapping
+        How one line says flat out (``top_speed``), the hard situation, and the same where nobody
+        asked for it (``climb``, ``climb_assumed``).
     takes, parts : mapping
         What each of the load's `takes` is called, and what the wheel and the vehicle are.
     situation : callable
@@ -34,6 +37,7 @@ class LoadWords:
     titles: Mapping[str, str]
     during: Mapping[str, str]
     met: Mapping[str, str]
+    short: Mapping[str, str]
     takes: Mapping[str, str]
     parts: Mapping[str, str]
     situation: Callable[[float], str]

@@ -1191,6 +1191,8 @@ export interface components {
         Answer: {
             /** Name */
             name: string;
+            /** In Short */
+            in_short: components["schemas"]["Piece"][];
             load: components["schemas"]["LoadLabels"];
             /** Ratio */
             ratio: number;
@@ -2693,6 +2695,27 @@ export interface components {
              * @description Volts of the second free run.
              */
             second_no_load_voltage_v?: number | null;
+        };
+        /**
+         * Piece
+         * @description Some words of the line, or a figure in them.
+         *
+         *     `value` goes with `unit`, that of a document; `leads` says what a press of it opens: a moment, or
+         *     the verdicts.
+         */
+        Piece: {
+            /** Words */
+            words: string;
+            /** Value */
+            value?: number | null;
+            /**
+             * Unit
+             * @default
+             * @enum {string}
+             */
+            unit?: "km/h" | "km" | "s" | "A" | "";
+            /** Leads */
+            leads?: ("launch" | "climb" | "cruise" | "top_speed" | "wheels_up") | "verdicts" | null;
         };
         /**
          * Provenance

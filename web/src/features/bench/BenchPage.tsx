@@ -1,4 +1,4 @@
-import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { BuildAnswer, MomentId, PartId } from "../../api/types";
 import { useSize } from "../../ui/useSize";
 import { Opened } from "../../workbench/Opened";
@@ -8,6 +8,7 @@ import { stations } from "./bank/layout";
 import { PartEditor } from "./editor/PartEditor";
 import { Facts } from "./Facts";
 import { Header } from "./Header";
+import { InShort } from "./InShort";
 import { KeysHelp } from "./KeysHelp";
 import { MomentTabs } from "./MomentTabs";
 import { PushMap } from "./map/PushMap";
@@ -30,6 +31,7 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
   const [moment, setMoment] = useState<MomentId>("top_speed");
   const [open, setOpen] = useState<PartId | null>(null);
   const close = useCallback(() => setOpen(null), []);
+  const lower = useRef<HTMLDivElement>(null);
   useKeys({ bench, choose: setMoment, close });
   const [ref, width] = useSize();
   const name = state.document.name;
@@ -38,6 +40,12 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
   }, [name]);
 
   const { answer, pinned } = state;
+  const [pane, setPane] = useState<PaneId>("verdicts");
+  const showVerdicts = () => {
+    setOpen(null);
+    setPane("verdicts");
+    lower.current?.scrollIntoView({ block: "nearest" });
+  };
   const bank = (part: PartId) => (
     <PartOnBank
       key={part}
@@ -59,6 +67,7 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
           <p className="p-6 text-soft">Solving</p>
         ) : (
           <>
+            <InShort answer={answer} onMoment={setMoment} onVerdicts={showVerdicts} />
             <MomentTabs answer={answer} moment={moment} onChoose={setMoment} />
             {wide ? (
               <WideStream width={width - 48} moment={moment} state={state} bank={bank} />
@@ -71,11 +80,18 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
                 part={bank}
               />
             )}
-            <div className="flex min-h-72 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
+            <div ref={lower} className="flex min-h-72 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
               {open ? (
                 <PartEditor part={open} bench={bench} state={state} onClose={close} />
               ) : (
-                <Lower bench={bench} state={state} moment={moment} onOpen={setOpen} />
+                <Lower
+                  bench={bench}
+                  state={state}
+                  moment={moment}
+                  pane={pane}
+                  onPane={setPane}
+                  onOpen={setOpen}
+                />
               )}
             </div>
           </>
@@ -118,12 +134,13 @@ interface LowerProps {
   bench: ReturnType<typeof useWorkbench>["bench"];
   state: ReturnType<typeof useWorkbench>["state"];
   moment: MomentId;
+  pane: PaneId;
+  onPane: (pane: PaneId) => void;
   onOpen: (part: PartId) => void;
 }
 
-function Lower({ bench, state, moment, onOpen }: LowerProps) {
+function Lower({ bench, state, moment, pane, onPane, onOpen }: LowerProps) {
   const [ref, width, height] = useSize();
-  const [pane, setPane] = useState<PaneId>("verdicts");
   const met = useMetBrief(state.build.id, state.document);
   const { answer, pinned, build } = state;
   if (!answer) return null;
@@ -131,7 +148,7 @@ function Lower({ bench, state, moment, onOpen }: LowerProps) {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex items-center justify-between gap-4 border-y border-line py-1">
-        <Facts answer={answer} onDoubt={() => setPane("doubt")} />
+        <Facts answer={answer} onDoubt={() => onPane("doubt")} />
         <KeysHelp />
       </div>
       <div
@@ -148,14 +165,7 @@ function Lower({ bench, state, moment, onOpen }: LowerProps) {
             />
           ) : null}
         </div>
-        <Pane
-          pane={pane}
-          onPane={setPane}
-          bench={bench}
-          answer={answer}
-          met={met}
-          onOpen={onOpen}
-        />
+        <Pane pane={pane} onPane={onPane} bench={bench} answer={answer} met={met} onOpen={onOpen} />
       </div>
     </div>
   );
