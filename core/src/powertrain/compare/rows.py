@@ -202,7 +202,7 @@ ASKED: tuple[Ask, ...] = (
         "top_speed", "ride", "Top speed", "km/h", "more", _figure("top_speed_kmh"), "top_speed_kmh"
     ),
     Ask("climb", "ride", "Climbs at", "km/h", "more", _figure("climb_kmh"), "climb_kmh"),
-    Ask("launch", "ride", "Gets going in", "s", "less", _figure("launch_s"), "launch_s"),
+    Ask("launch", "ride", "Acceleration", "s", "less", _figure("launch_s"), "launch_s"),
     Ask("range", "ride", "Goes", "km", "more", _figure("range_km"), "range_km"),
     Ask(
         "cruise_a",

@@ -80,7 +80,7 @@ export function Front({ answer, marked, width }: Props) {
       </svg>
       <p className="text-[12px] text-soft">
         Filled: the list beside. Rings: no other drive is at once cheaper, lighter and with more
-        room.
+        margin.
       </p>
     </figure>
   );

@@ -173,7 +173,7 @@ function Owned({ saying }: { saying: Saying }) {
 const pair = (part: { id: string; name: string }): [string, string] => [part.id, part.name];
 
 const COUNTS = [
-  ["margin", "room to spare"],
+  ["margin", "margin"],
   ["cost", "price"],
   ["mass", "lightness"],
   ["range", "range"],

@@ -65,6 +65,6 @@ test("a near-tie is told in the unit that was chosen, beside the one it is held 
   expect(row(true, { ...RESULT, differs: null })).not.toContain("Nearly");
 });
 
-test("the wish with the least room is one of the ride, not of a part that fits", () => {
+test("the wish with the smallest margin is one of the ride, not of a part that fits", () => {
   expect(tightest(RESULT)?.label).toBe("Top speed at least");
 });

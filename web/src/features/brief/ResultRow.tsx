@@ -69,7 +69,7 @@ export function ResultRow({
         <p className="text-[12.5px] text-soft">
           {tight ? (
             <>
-              Least room: {tight.label.toLowerCase()}{" "}
+              Smallest margin: {tight.label.toLowerCase()}{" "}
               <span className="figure">{digits((tight.margin ?? 0) * 100, 2)} %</span>.{" "}
             </>
           ) : null}
@@ -130,7 +130,7 @@ function NearTie({ differs }: { differs: MatchResult["differs"] }) {
   );
 }
 
-/** The wish with the least room; parts that fit or don't have none. */
+/** The wish with the smallest margin; parts that fit or don't have none. */
 export function tightest(result: MatchResult): Margin | null {
   const margins = Object.values(result.margins).filter(
     (margin) => margin.margin !== null && margin.unit !== "" && margin.at !== "always",

@@ -164,7 +164,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
 const SHOWN: [FigureId, string, string][] = [
   ["top_speed_kmh", "Top speed", "km/h"],
   ["climb_kmh", "Climbs at", "km/h"],
-  ["launch_s", "Gets going in", "s"],
+  ["launch_s", "Acceleration", "s"],
   ["range_km", "Goes", "km"],
   ["motor_peak_a", "Motor amps", "A"],
   ["pack_peak_a", "Pack amps", "A"],

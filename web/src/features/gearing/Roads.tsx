@@ -8,7 +8,7 @@ import { Ask, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 
 const FIGURES = [
   ["climb_kmh", "Climbs at", "km/h"],
-  ["launch_s", "Gets going in", "s"],
+  ["launch_s", "Acceleration", "s"],
   ["range_km", "Goes", "km"],
   ["motor_peak_a", "Most motor amps", "A"],
   ["pack_peak_a", "Most pack amps", "A"],

@@ -222,7 +222,7 @@ function Fits({ value, only, onValue, onOnly }: FitsProps) {
         onChange={(event) => onValue(event.target.value)}
         className="min-h-11 max-w-full rounded-md border border-line bg-raised px-2 text-[13.5px] sm:min-h-8 sm:max-w-64"
       >
-        <option value="">fits what? anything</option>
+        <option value="">whatever it fits</option>
         <optgroup label="A build">
           {builds.map((build) => (
             <option key={build.id} value={`build:${build.id}`}>

@@ -1,4 +1,4 @@
-"""How quickly it gets going, and in what length it is up to speed."""
+"""How quickly it accelerates, and in what length it is up to speed."""
 
 from collections.abc import Iterator
 
@@ -14,7 +14,7 @@ NEARLY = 0.95
 
 
 WISHES = {
-    "launch": Rejection("it gets going too slowly", ("launch",)),
+    "launch": Rejection("it accelerates too slowly", ("launch",)),
     "run_up": Rejection("it is not up to speed in the length there is", ("run_up_m",)),
 }
 
