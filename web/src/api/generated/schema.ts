@@ -2700,8 +2700,8 @@ export interface components {
          * Piece
          * @description Some words of the line, or a figure in them.
          *
-         *     `value` goes with `unit`, that of a document; `leads` says what a press of it opens: a moment, or
-         *     the verdicts.
+         *     `value` goes with `unit`, that of a document; `leads` says what a press of it opens: a moment,
+         *     or the verdicts.
          */
         Piece: {
             /** Words */
