@@ -245,7 +245,11 @@ class TestInputs:
         }
         address = product.begin(controller=controller)
         open_bench(page, address)
-        expect(page.get_by_text("its capacitors are rated 50 V")).to_be_visible()
+        expect(
+            page.get_by_text(
+                re.compile("^Fresh off the charger: 54.6 V; its capacitors are rated 50 V$")
+            )
+        ).to_be_visible()
         page.get_by_role("button", name="Use 11 cells in series").click()
         expect(
             part(page, "Pack").get_by_role("group", name=re.compile("Cells in series, 11"))

@@ -80,7 +80,7 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
                 part={bank}
               />
             )}
-            <div ref={lower} className="flex min-h-72 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
+            <div ref={lower} className="flex min-h-64 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
               {open ? (
                 <PartEditor part={open} bench={bench} state={state} onClose={close} />
               ) : (
@@ -161,7 +161,7 @@ function Lower({ bench, state, moment, pane, onPane, onOpen }: LowerProps) {
               pinned={differs ? pinned : null}
               moment={moment}
               width={width}
-              height={Math.max(220, Math.min(height, 420) - 2)}
+              height={Math.max(196, Math.min(height, 420) - 2)}
             />
           ) : null}
         </div>
