@@ -101,6 +101,18 @@ def test_without_braking_amps_the_brake_takes_the_load_down():
     assert ledger == pytest.approx(0, abs=1e-9)
 
 
+def test_what_would_come_down_faster_than_volts_can_hold_is_let_down_as_fast_as_it_is_lifted():
+    """At 5 km/h the motor would make more volts than the pack has; it still comes down, not up."""
+    document = {**DOCUMENT, "moments": {"cruise_kmh": 5}}
+    assert 5 / 3.6 / 0.04 * RATIO * K > PACK_V
+    seen = moments(document)
+    down, up = seen["cruise"], seen["top_speed"]
+    assert not down.met
+    assert down.state.grade_pct == -1
+    assert down.state.speed_mps == pytest.approx(up.state.speed_mps, rel=1e-9)
+    assert down.state.cells_w < 0 < up.state.cells_w
+
+
 def test_a_load_beyond_the_amps_is_a_stop_that_says_so():
     answer = solve(check_build(hoist(mass_kg=5000, drum_radius_m=0.1)))
     found = next(verdict for verdict in answer.verdicts if verdict.id == "asked_climb")

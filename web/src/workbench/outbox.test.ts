@@ -10,11 +10,12 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-function outbox(send: (item: string) => Promise<"sent" | "halt">) {
+function outbox(send: (item: string) => Promise<"sent" | "halt">, byTab = true) {
   const waiting = vi.fn();
   const made = new Outbox<string, { base: number }>({
     name: "test",
     id: "b1",
+    byTab,
     beside: () => ({ base: 7 }),
     send,
     onWaiting: waiting,
@@ -84,4 +85,17 @@ test("a reload takes it up again; what another tab works on is left alone until 
   expect(outbox(async () => "sent").made.takeUp()).toBeNull();
   vi.advanceTimersByTime(30_000);
   expect(outbox(async () => "sent").made.takeUp()).toMatchObject({ items: ["mine"] });
+});
+
+test("where tabs share one place, what was said last is what is left", () => {
+  const silent = () => new Promise<"sent">(() => {});
+  outbox(silent, false).made.hold("earlier");
+  sessionStorage.clear();
+  const other = outbox(silent, false).made;
+  expect(other.takeUp()).toMatchObject({ items: ["earlier"] });
+  other.hold("later");
+  sessionStorage.clear();
+  vi.advanceTimersByTime(30_000);
+  expect(outbox(silent, false).made.takeUp()).toMatchObject({ items: ["later"] });
+  expect(kept()).toHaveLength(1);
 });

@@ -5,6 +5,8 @@ interface Ways<Item, Beside> {
   /** Under what name the browser keeps it, for each thing that is edited. */
   name: string;
   id: string;
+  /** Whether each tab keeps its own. */
+  byTab: boolean;
   /** What is kept beside the items. */
   beside: () => Beside;
   /** Sends one; "halt" leaves it where it is until somebody decides. What it throws is tried again. */
@@ -28,7 +30,7 @@ export class Outbox<Item, Beside extends object = object> {
   private readonly shelf: Shelf<Beside & { items: Item[] }>;
 
   constructor(private readonly ways: Ways<Item, Beside>) {
-    this.shelf = shelfFor(ways.name);
+    this.shelf = shelfFor(ways.name, ways.byTab);
   }
 
   get length(): number {

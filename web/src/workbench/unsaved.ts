@@ -17,9 +17,13 @@ function tab(): string {
   return made;
 }
 
-export function shelfFor<Kept extends object>(name: string): Shelf<Kept> {
+/**
+ * A place by name. By tab where the server tells of conflicts; else one for all tabs, so that what an
+ * old tab left never comes after what was said since.
+ */
+export function shelfFor<Kept extends object>(name: string, byTab: boolean): Shelf<Kept> {
   const prefix = `young-torrent.${name}.`;
-  const key = (id: string) => `${prefix}${id}.${tab()}`;
+  const key = (id: string) => (byTab ? `${prefix}${id}.${tab()}` : `${prefix}${id}`);
   const keep = (id: string, kept: Kept) =>
     localStorage.setItem(key(id), JSON.stringify({ ...kept, at: Date.now() }));
   return {
@@ -27,7 +31,7 @@ export function shelfFor<Kept extends object>(name: string): Shelf<Kept> {
     forget: (id) => localStorage.removeItem(key(id)),
     read: (id) => {
       const own = parsed<Kept>(localStorage.getItem(key(id)));
-      if (own) return own;
+      if (own || !byTab) return own;
       for (let i = 0; i < localStorage.length; i++) {
         const other = localStorage.key(i);
         if (!other?.startsWith(`${prefix}${id}.`)) continue;

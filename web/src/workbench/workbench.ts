@@ -78,6 +78,7 @@ export class Workbench {
     this.outbox = new Outbox({
       name: "unsaved",
       id: build.id,
+      byTab: true,
       beside: () => ({ base: this.base }),
       send: (edit) => this.save(edit),
       onWaiting: () => this.set({ saving: "waiting" }),

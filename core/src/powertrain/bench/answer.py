@@ -205,10 +205,12 @@ class Gauge(BaseModel):
 
 
 class LoadLabels(BaseModel):
-    """What people call where the power ends, and the load's parts."""
+    """What people call where the power ends, and the load's parts; see `powertrain.load.words`."""
 
     end: str
     parts: dict[str, str]
+    unnamed: str
+    weighs: str
 
 
 class Answer(BaseModel):

@@ -121,7 +121,9 @@ def glance(build: Build) -> Glance:
 
 
 def _labels(words: LoadWords) -> LoadLabels:
-    return LoadLabels(end=words.end, parts=dict(words.parts))
+    return LoadLabels(
+        end=words.end, parts=dict(words.parts), unnamed=words.unnamed, weighs=words.weighs
+    )
 
 
 def _each(value: float | None, count: int) -> float | None:

@@ -50,6 +50,8 @@ WORDS = LoadWords(
     },
     takes={"climbing": "load"},
     parts={"wheel": "Drum", "vehicle": "Load and moments"},
+    unnamed="on the output shaft",
+    weighs="on the rope",
     situation=_hangs,
     end="load",
     push="Pull on the load",

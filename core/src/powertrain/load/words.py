@@ -18,6 +18,8 @@ class LoadWords:
         asked for it (``climb``, ``climb_assumed``).
     takes, parts : mapping
         What each of the load's `takes` is called, and what the wheel and the vehicle are.
+    unnamed, weighs : str
+        What the wheel is where it has no name, and what the vehicle's kilograms do.
     situation : callable
         Says a situation.
     end, push : str
@@ -40,6 +42,8 @@ class LoadWords:
     short: Mapping[str, str]
     takes: Mapping[str, str]
     parts: Mapping[str, str]
+    unnamed: str
+    weighs: str
     situation: Callable[[float], str]
     end: str
     push: str

@@ -308,7 +308,10 @@ def _climb(drive: Drive, targets: MomentTargets, hill: State) -> Moment:
 
 
 def _cruise(drive: Drive, targets: MomentTargets, flat: State) -> Moment:
-    state, met = _held_or(drive, targets.cruise_mps, drive.load.trip, flat)
+    usual, trip = drive.load.usual, drive.load.trip
+    # What comes down too fast to be held is let down as fast as it is lifted.
+    instead = flat if trip == usual else steady(drive, flat.speed_mps, trip)
+    state, met = _held_or(drive, targets.cruise_mps, trip, instead)
     return Moment("cruise", state, _kmh(targets.cruise_mps), 0.0, "cruise" in targets.assumed, met)
 
 

@@ -2112,7 +2112,7 @@ export interface components {
         };
         /**
          * LoadLabels
-         * @description What people call where the power ends, and the load's parts.
+         * @description What people call where the power ends, and the load's parts; see `powertrain.load.words`.
          */
         LoadLabels: {
             /** End */
@@ -2121,6 +2121,10 @@ export interface components {
             parts: {
                 [key: string]: string;
             };
+            /** Unnamed */
+            unnamed: string;
+            /** Weighs */
+            weighs: string;
         };
         /**
          * MapAnswer

@@ -27,7 +27,10 @@ export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
   // A load that is let down draws nothing: what counts is how far it is lifted.
   const range: [string, string] =
     cruise.range_km === null && top.state.range_km !== null
-      ? [`Range ${top.during}, ${share}`, text(top.state.range_km, "distance", 2)]
+      ? [
+          `Range ${top.during}, ${share}`,
+          unsure(text(top.state.range_km, "distance", 2), top.bands.range_km),
+        ]
       : [
           `Range, ${share}`,
           cruise.range_km === null

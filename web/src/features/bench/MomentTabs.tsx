@@ -116,7 +116,7 @@ function useMomentWords(
         rest:
           short ??
           (state.range_km === null
-            ? `${digits(Math.abs(state.terminals_w))} W ${state.terminals_w < 0 ? "into the pack" : ""}`
+            ? `${digits(Math.abs(state.terminals_w))} W${state.terminals_w < 0 ? " into the pack" : ""}`
             : `${text(state.energy_wh_per_km ?? 0, "use")}, ${text(state.range_km, "distance", 2)}`),
       };
     case "top_speed":

@@ -55,7 +55,12 @@ export function isOfKind(field: FieldInfo, document: BuildDocument): boolean {
 }
 
 /** What a part is, in a few words: its name if it has one. */
-export function partLine(part: PartId, document: BuildDocument, motorKinds: KindName[]): string {
+export function partLine(
+  part: PartId,
+  document: BuildDocument,
+  motorKinds: KindName[],
+  load: Answer["load"],
+): string {
   const { battery, controller, motor, gearing, wheel } = document;
   switch (part) {
     case "pack":
@@ -70,9 +75,9 @@ export function partLine(part: PartId, document: BuildDocument, motorKinds: Kind
     case "gearing":
       return gearing.length === 0 ? "hub motor, no gearing" : gearing.map((s) => s.kind).join(", ");
     case "wheel":
-      return wheel?.name ?? (wheel ? "driven wheel" : "on the output shaft");
+      return wheel?.name ?? load.unnamed;
     case "vehicle":
-      return `${digits(document.vehicle.mass_kg)} kg ${wheel ? "rolling" : "on the rope"}`;
+      return `${digits(document.vehicle.mass_kg)} kg ${load.weighs}`;
   }
 }
 

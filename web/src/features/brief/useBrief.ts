@@ -69,6 +69,7 @@ export function useBrief(id: string): Known {
       new Outbox<Told | "search">({
         name: "brief.unsaved",
         id,
+        byTab: false,
         beside: () => ({}),
         send: async (what) => {
           try {

@@ -28,7 +28,8 @@ function useBriefOf(buildId: string, document: ViewProps["document"]) {
 /** The rungs around the present one, the best few, a map of all, and the cautious way up. */
 export function Teeth(props: ViewProps & { buildId: string }) {
   const toothed = (props.document.gearing ?? []).some((stage) => "driver_teeth" in stage);
-  return toothed ? <Ladder {...props} /> : <NoTeeth none={!props.document.gearing?.length} />;
+  const { gearing, wheel } = props.document;
+  return toothed ? <Ladder {...props} /> : <NoTeeth none={!gearing?.length} rolls={!!wheel} />;
 }
 
 const WITHOUT_TEETH = [
@@ -43,7 +44,7 @@ const WITHOUT_TEETH = [
 ] as const;
 
 /** What is left where there are no teeth to change. */
-function NoTeeth({ none }: { none: boolean }) {
+function NoTeeth({ none, rolls }: { none: boolean; rolls: boolean }) {
   return (
     <section className="max-w-2xl">
       <h2 className="text-[15px] font-semibold">
@@ -53,7 +54,7 @@ function NoTeeth({ none }: { none: boolean }) {
         So there is no ladder to climb. What changes speed here:
       </p>
       <ul>
-        {WITHOUT_TEETH.map(([view, title, why]) => (
+        {WITHOUT_TEETH.filter(([view]) => rolls || view !== "tyre").map(([view, title, why]) => (
           <li key={view} className="border-b border-line py-2 text-[14px]">
             <Link to={`?view=${view}`} className="font-semibold text-water hover:underline">
               {title}

@@ -44,7 +44,9 @@ export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
           {open === part ? "close" : "open"}
         </span>
       </button>
-      <p className="truncate text-[12px] text-soft">{partLine(part, document, kinds)}</p>
+      <p className="truncate text-[12px] text-soft">
+        {partLine(part, document, kinds, answer.load)}
+      </p>
       <PartFigures
         part={part}
         answer={answer}
