@@ -62,6 +62,17 @@ def test_a_short_hill_is_climbed_before_anything_is_hot(trike, length):
     assert ("until" in line) is (length is None)
 
 
+def test_a_hill_of_nought_is_the_flat_and_keeps_its_number_elsewhere(trike):
+    trike["moments"] = {"climb_grade_pct": 0, "cruise_kmh": 18}
+    answer, line = told(trike)
+    assert "hill" not in line
+    assert moment(answer, "climb").title == "Climb 0 %"
+    assert answer.map.crossings[0].label == "flat"
+    assert next(one for one in answer.verdicts if one.id == "asked_climb").title.startswith(
+        "The 0 % hill is climbed"
+    )
+
+
 def test_what_can_not_start_and_what_can_not_climb(trike):
     trike["moments"] = {"climb_grade_pct": 60}
     assert ", not up your 60 % hill" in told(trike)[1]

@@ -60,7 +60,7 @@ def _crossings(drive: Drive, moments: MomentStates, road_speeds: Array) -> list[
         found.append(
             Crossing(
                 grade_pct=float(grade),
-                label=drive.load.words.situation(float(grade)),
+                label=drive.load.words.label(float(grade)),
                 own=bool(grade == own),
                 speed_mps=number(tops.speed_mps[index]) if moves else None,
                 force_n=number(tops.force_n[index]) if moves else None,

@@ -67,7 +67,11 @@ def _flat_out(context: RuleContext, moment: Moment) -> list[Piece]:
 
 def _hard(context: RuleContext, moment: Moment) -> list[Piece]:
     """Return what is said of the hill, or of what is held, and for how long it goes well."""
-    words = context.drive.load.words
+    load = context.drive.load
+    if moment.situation == float(load.usual) and not load.is_held:
+        # A hill of nought is the flat, of which all is said.
+        return []
+    words = load.words
     key = "climb" if assumed_hill(context) is None else "climb_assumed"
     where = words.short[key].format(situation=words.situation(moment.situation))
     if not bool(moment.met):

@@ -17,8 +17,6 @@ SHARES = (0.0, 0.25, 0.5, 0.75, 1.0)
 
 
 def _hangs(share: float) -> str:
-    if share == 0:
-        return "empty"
     return "full load" if share == 1 else f"{100 * share:g} %"
 
 
@@ -53,6 +51,7 @@ WORDS = LoadWords(
     unnamed="on the output shaft",
     weighs="on the rope",
     situation=_hangs,
+    labels={0.0: "empty"},
     end="load",
     push="Pull on the load",
     hard_done="The load can be held; it is lifted at up to {top:.1f} km/h",

@@ -21,7 +21,7 @@ GRADE_STEPS = (0.2, 0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0)
 
 
 def _hill(grade_pct: float) -> str:
-    return "flat" if grade_pct == 0 else f"{grade_pct:.4g} %"
+    return f"{grade_pct:.4g} %"
 
 
 WORDS = LoadWords(
@@ -55,6 +55,7 @@ WORDS = LoadWords(
     unnamed="driven wheel",
     weighs="rolling",
     situation=_hill,
+    labels={0.0: "flat"},
     end="road",
     push="Push at the wheel",
     hard_done="The {situation} hill is climbed at up to {top:.1f} km/h",

@@ -22,6 +22,8 @@ class LoadWords:
         What the wheel is where it has no name, and what the vehicle's kilograms do.
     situation : callable
         Says a situation.
+    labels : mapping
+        What situations with a name of their own are called on a map.
     end, push : str
         Where the power ends, which is what the pack's watts reach, and what the drive does to it.
     hard_done, hard_missed : str
@@ -45,6 +47,7 @@ class LoadWords:
     unnamed: str
     weighs: str
     situation: Callable[[float], str]
+    labels: Mapping[float, str]
     end: str
     push: str
     hard_done: str
@@ -54,6 +57,10 @@ class LoadWords:
     shorter: str
     assumed: str
     assumed_trip: str
+
+    def label(self, situation: float) -> str:
+        """Return what a situation is called on a map."""
+        return self.labels.get(situation) or self.situation(situation)
 
     def title(self, moment: str, situation: float) -> str:
         """Return what a moment is called."""
