@@ -49,7 +49,12 @@ def archetypes(request: HttpRequest) -> list[schemas.ArchetypeCard]:
 )
 def list_builds(request: HttpRequest, asked: Query[schemas.BuildsAsked]) -> schemas.BuildList:
     """Return a page of the owner's builds, the last changed first unless it is asked otherwise."""
-    found = Build.objects.of(request.user).named(asked.words).annotate(low=Lower("name"))
+    found = (
+        Build.objects.of(request.user)
+        .whose(asked.whose)
+        .named(asked.words)
+        .annotate(low=Lower("name"))
+    )
     by = ["low", "id"] if asked.sort == "name" else ["-changed_at", "-id"]
     page, after = page_after(found, by, asked.after, asked.limit)
     removed = Build.objects.removed(request.user)[:20]

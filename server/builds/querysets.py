@@ -27,6 +27,13 @@ class BuildQuerySet(models.QuerySet["Build"]):
             found = found.filter(name__icontains=word)
         return found
 
+    def whose(self, whose: str) -> "BuildQuerySet":
+        """Return all, those that are `own`, or the `examples` that nobody changed."""
+        untouched = ~models.Q(demo="") & models.Q(head=1)
+        if whose == "own":
+            return self.exclude(untouched)
+        return self.filter(untouched) if whose == "examples" else self
+
     def removed(self, user: Any) -> "BuildQuerySet":
         """Return the builds that `user` removed and may want back."""
         return self.filter(owner=user).exclude(removed_at=None).order_by("-removed_at")

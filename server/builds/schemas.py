@@ -111,11 +111,14 @@ class RemovedCard(Schema):
 class BuildsAsked(Schema):
     """Which builds of the list: those whose name holds some words, a page at a time.
 
+    `whose` are all, those that are the user's own, or the workshop's examples; an example that
+    was changed is the user's own.
     `after` is the `next` of the page before.
     """
 
     words: str = Field("", max_length=200)
     sort: Literal["changed", "name"] = "changed"
+    whose: Literal["all", "own", "examples"] = "all"
     after: str = Field("", max_length=400)
     limit: int = Field(24, ge=1, le=100)
 

@@ -10,7 +10,7 @@ from common.documents import plain
 from common.pages import page_after
 from common.schemas import MISSING, REFUSED
 from matching import schemas
-from matching.actions.brief import keep_brief, set_away
+from matching.actions.brief import keep_brief, set_away, write_brief
 from matching.actions.search import begin_search, call_off, keep_and_search, make_build
 from matching.candidates import candidates_of
 from matching.models import Brief, Match, Origin
@@ -212,11 +212,25 @@ def meets_brief(request: HttpRequest, build_id: UUID, payload: BuildDocument) ->
     build = Build.objects.one(request.user, build_id)
     origin = Origin.objects.filter(build=build).select_related("brief").first()
     if origin is None:
-        return schemas.MetBrief(brief_id=None, name="", margins={})
-    brief = check_model(BriefDocument, origin.document)
+        return schemas.MetBrief(brief_id=None, name="", changed=False, margins={})
+    brief = check_model(BriefDocument, origin.brief.document)
     return schemas.MetBrief(
-        brief_id=origin.brief_id, name=origin.brief.name, margins=meets(brief, payload)
+        brief_id=origin.brief_id,
+        name=origin.brief.name,
+        changed=origin.brief.document != origin.document,
+        margins=meets(brief, payload),
     )
+
+
+@router.post(
+    "/builds/{build_id}/brief",
+    response={201: schemas.BriefMade, **MISSING},
+    tags=["matching"],
+    operation_id="write_brief",
+)
+def write_brief_of(request: HttpRequest, build_id: UUID) -> Status[schemas.BriefMade]:
+    """Write the brief of a build that has none: its vehicle, and what it does now as wishes."""
+    return Status(201, schemas.BriefMade(id=write_brief(request.user, build_id).pk))
 
 
 def _kept(
@@ -236,6 +250,10 @@ def _answer(brief: Brief) -> schemas.BriefAnswer:
         said=brief.said,
         weights=document.weights.model_dump(),
         match=_last(brief),
+        builds=[
+            schemas.BuildOf(id=origin.build_id, name=origin.build.name)
+            for origin in Origin.objects.of_brief(brief)
+        ],
     )
 
 

@@ -7,7 +7,7 @@ from django.db import models
 from django.utils import timezone
 
 from builds.models import Build
-from matching.querysets import BriefQuerySet, MatchQuerySet
+from matching.querysets import BriefQuerySet, MatchQuerySet, OriginQuerySet
 
 
 class Brief(models.Model):
@@ -86,12 +86,14 @@ class Match(models.Model):
 
 
 class Origin(models.Model):
-    """The brief that a build was made for."""
+    """The brief of a build: the one it was made for, or that was written for it."""
 
     build = models.OneToOneField(Build, on_delete=models.CASCADE, related_name="origin")
     brief = models.ForeignKey(Brief, on_delete=models.CASCADE, related_name="builds")
     document = models.JSONField()
-    """The brief as it was when the build was made."""
+    """The brief as it was when the build got it."""
+
+    objects = OriginQuerySet.as_manager()
 
     def __str__(self) -> str:
         return f"{self.build} for {self.brief}"

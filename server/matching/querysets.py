@@ -10,7 +10,7 @@ from common.errors import NotFound
 if TYPE_CHECKING:
     from collections.abc import Iterable
 
-    from matching.models import Brief, Match
+    from matching.models import Brief, Match, Origin
 
 
 class BriefQuerySet(models.QuerySet["Brief"]):
@@ -49,3 +49,12 @@ class MatchQuerySet(models.QuerySet["Match"]):
         if found is None:
             raise NotFound("match", "is not among your searches")
         return found
+
+
+class OriginQuerySet(models.QuerySet["Origin"]):
+    """Which build has which brief."""
+
+    def of_brief(self, brief: "Brief") -> "models.QuerySet[Origin]":
+        """Return the builds of a brief that stand in the list, the last changed first."""
+        found = self.filter(brief=brief, build__removed_at=None).select_related("build")
+        return found.order_by("-build__changed_at")[:50]

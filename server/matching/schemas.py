@@ -50,8 +50,21 @@ class MatchProgress(MatchCard):
     answer: MatchAnswer | None
 
 
+class Made(Schema):
+    """The build that was made."""
+
+    id: UUID
+
+
+class BuildOf(Schema):
+    """A build that was made for a brief, by its name."""
+
+    id: UUID
+    name: str
+
+
 class BriefAnswer(Schema):
-    """A brief as it stands, with its last search.
+    """A brief as it stands, with its last search and the builds that were made for it.
 
     `said` are the places that a person said, all others are guesses; None if all was said.
     `weights` are all of them, those that the document leaves out as they usually are.
@@ -64,6 +77,7 @@ class BriefAnswer(Schema):
     said: list[str] | None
     weights: dict[str, float]
     match: MatchCard | None
+    builds: list[BuildOf]
 
 
 class BriefCard(Schema):
@@ -132,17 +146,21 @@ class MakeRequest(Schema):
     rank: int
 
 
-class Made(Schema):
-    """The build that was made."""
+class BriefMade(Schema):
+    """The brief that a build has now."""
 
     id: UUID
 
 
 class MetBrief(Schema):
-    """How far a build meets the brief that it was made for; None for a build without one."""
+    """How far a build meets its brief as it stands; None for a build without one.
+
+    `changed` says that the brief has been changed since the build was made for it.
+    """
 
     brief_id: UUID | None
     name: str
+    changed: bool
     margins: dict[str, Margin]
 
 

@@ -3,11 +3,13 @@
 import csv
 import io
 import json
+from uuid import uuid4
 
 import pytest
 
 from accounts.personal import the_owner
 from builds import cards
+from builds.actions.change import save_version
 from builds.actions.create import create_build
 from builds.models import Build, Version
 
@@ -57,6 +59,22 @@ def test_builds_are_found_by_words_and_ordered_by_name(api, many):
     ]
     assert total == 8
     assert pages(api, words="100%") == ([[]], 0)
+
+
+def test_examples_are_apart_until_they_are_changed(api, trike):
+    api.begin({**trike, "name": "My own"})
+    seed = create_build(the_owner(), {**trike, "name": "Punt"}, demo="punt")
+    create_build(the_owner(), {**trike, "name": "Wherry"}, demo="wherry")
+
+    def named(whose):
+        return {card["name"] for card in api.get(f"/builds?whose={whose}")[1]["builds"]}
+
+    assert named("own") == {"My own"}
+    assert named("examples") == {"Punt", "Wherry"}
+    save_version(the_owner(), seed.pk, 1, {**trike, "name": "Punt, mended"}, uuid4())
+    assert named("own") == {"My own", "Punt, mended"}
+    assert named("examples") == {"Wherry"}
+    assert named("all") == {"My own", "Punt, mended", "Wherry"}
 
 
 @pytest.mark.parametrize("after", ["x", "W10=", "WyJhIiwgImIiXQ==", "bnVsbA==", "%00"])

@@ -220,6 +220,48 @@ def test_a_build_of_its_own_has_no_brief(api, trike):
     assert (met["brief_id"], met["margins"]) == (None, {})
 
 
+def test_a_build_gets_a_brief_of_what_it_is_and_does(api, trike):
+    build = api.begin(trike)
+    status, made = api.post(f"/builds/{build['id']}/brief", {})
+    assert status == 201
+    _, brief = api.get(f"/briefs/{made['id']}")
+    assert brief["builds"] == [{"id": build["id"], "name": "Causeway trike"}]
+    said = brief["document"]
+    assert said["vehicle"]["drag_area_m2"] == trike["vehicle"]["drag_area_m2"]
+    # The trike does 36.8 km/h: 85 % of that at least, in two digits.
+    assert said["wishes"]["top_speed_kmh"]["min"] == 31
+    # What the drive weighs is not the vehicle's: three parts, as they stand in the document.
+    kg = sum(trike[part]["mass_kg"] for part in ("motor", "controller", "battery"))
+    assert said["vehicle"]["mass_kg"] == pytest.approx(trike["vehicle"]["mass_kg"] - kg, rel=5e-3)
+    _, again = api.post(f"/builds/{build['id']}/brief", {})
+    assert again == made
+    _, met = api.post(f"/builds/{build['id']}/meets", trike)
+    assert (met["brief_id"], met["changed"]) == (made["id"], False)
+    faster = copy.deepcopy(said)
+    faster["wishes"]["top_speed_kmh"] = {"min": 60}
+    api.post(f"/briefs/{made['id']}", {"document": faster})
+    _, met = api.post(f"/builds/{build['id']}/meets", trike)
+    assert met["changed"]
+    assert met["margins"]["top_speed_min"]["margin"] < 0
+
+
+def test_a_brief_taken_out_comes_back_with_its_build(api, trike):
+    build = api.begin(trike)
+    _, made = api.post(f"/builds/{build['id']}/brief", {})
+    api.delete(f"/briefs/{made['id']}")
+    api.post(f"/builds/{build['id']}/brief", {})
+    _, briefs = api.get("/briefs")
+    assert [one["id"] for one in briefs["briefs"]] == [made["id"]]
+
+
+def test_a_hoist_gets_no_brief(api):
+    hoist = next(one for one in api.get("/archetypes")[1] if one["id"] == "hoist")
+    build = api.begin(hoist["document"])
+    status, told = api.post(f"/builds/{build['id']}/brief", {})
+    assert (status, told["error"]["where"]) == (422, "vehicle.kind")
+    assert api.get("/briefs")[1]["briefs"] == []
+
+
 def test_why_not_names_the_rule_and_how_far(api, begun):
     _, match = begun({**BRIEF, "wishes": {**BRIEF["wishes"], "budget": 400}})
     pack = "merewisp-c21-40p-14s5p"

@@ -3,9 +3,15 @@
 from typing import Any
 from uuid import UUID
 
+from django.db import transaction
 from django.utils import timezone
 
-from matching.models import Brief
+from builds.models import Build
+from builds.querysets import version_of
+from common.documents import plain
+from matching.models import Brief, Origin
+from powertrain.documents.reading import check_build
+from powertrain.match.starts import brief_of, said_of
 
 
 def keep_brief(
@@ -37,3 +43,26 @@ def set_away(user: Any, brief_id: UUID, *, away: bool) -> Brief:
     brief.removed_at = timezone.now() if away else None
     brief.save(update_fields=["removed_at"])
     return brief
+
+
+@transaction.atomic
+def write_brief(user: Any, build_id: UUID) -> Brief:
+    """Write the brief of a build's vehicle, if it has none yet; return the brief that it has.
+
+    Raises
+    ------
+    Refusal
+        If a brief can't speak of such a vehicle.
+    """
+    build = Build.objects.one(user, build_id, lock=True)
+    origin = Origin.objects.filter(build=build).select_related("brief").first()
+    if origin is not None:
+        brief: Brief = origin.brief
+        if brief.removed_at is not None:
+            set_away(user, brief.pk, away=False)
+        return brief
+    document = check_build(version_of(build, build.head).document)
+    wished = plain(brief_of(document))
+    written = keep_brief(user, wished, said=said_of(document))
+    Origin.objects.create(build=build, brief=written, document=wished)
+    return written

@@ -217,6 +217,7 @@ class Answer(BaseModel):
     """All that the bench shows of one build."""
 
     name: str
+    drive: str
     in_short: list[Piece]
     load: LoadLabels
     ratio: float

@@ -28,6 +28,7 @@ from powertrain.documents.reading import warnings_of
 from powertrain.doubt.draws import Doubt
 from powertrain.drive import Drive
 from powertrain.heat.limits import NodeId
+from powertrain.in_words import drive_in_words
 from powertrain.levers.board import Sweep, board_of, sweep_of
 from powertrain.levers.registry import levers_of
 from powertrain.load.words import LoadWords
@@ -56,6 +57,7 @@ def solve(build: Build) -> Answer:
     motor, battery = build.motor, build.battery
     return Answer(
         name=build.name,
+        drive=drive_in_words(build),
         in_short=in_short(context, verdicts),
         load=_labels(drive.load.words),
         ratio=float(drive.train.ratio),

@@ -1096,6 +1096,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build_id}/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Brief Of
+         * @description Write the brief of a build that has none: its vehicle, and what it does now as wishes.
+         */
+        post: operations["write_brief"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/archive": {
         parameters: {
             query?: never;
@@ -1191,6 +1211,8 @@ export interface components {
         Answer: {
             /** Name */
             name: string;
+            /** Drive */
+            drive: string;
             /** In Short */
             in_short: components["schemas"]["Piece"][];
             load: components["schemas"]["LoadLabels"];
@@ -3981,6 +4003,8 @@ export interface components {
          * BuildsAsked
          * @description Which builds of the list: those whose name holds some words, a page at a time.
          *
+         *     `whose` are all, those that are the user's own, or the workshop's examples; an example that
+         *     was changed is the user's own.
          *     `after` is the `next` of the page before.
          */
         BuildsAsked: {
@@ -3995,6 +4019,12 @@ export interface components {
              * @enum {string}
              */
             sort?: "changed" | "name";
+            /**
+             * Whose
+             * @default all
+             * @enum {string}
+             */
+            whose?: "all" | "own" | "examples";
             /**
              * After
              * @default
@@ -6078,7 +6108,7 @@ export interface components {
         };
         /**
          * BriefAnswer
-         * @description A brief as it stands, with its last search.
+         * @description A brief as it stands, with its last search and the builds that were made for it.
          *
          *     `said` are the places that a person said, all others are guesses; None if all was said.
          *     `weights` are all of them, those that the document leaves out as they usually are.
@@ -6104,6 +6134,21 @@ export interface components {
                 [key: string]: number;
             };
             match: components["schemas"]["MatchCard"] | null;
+            /** Builds */
+            builds: components["schemas"]["BuildOf"][];
+        };
+        /**
+         * BuildOf
+         * @description A build that was made for a brief, by its name.
+         */
+        BuildOf: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * BriefRequest
@@ -6458,17 +6503,32 @@ export interface components {
         };
         /**
          * MetBrief
-         * @description How far a build meets the brief that it was made for; None for a build without one.
+         * @description How far a build meets its brief as it stands; None for a build without one.
+         *
+         *     `changed` says that the brief has been changed since the build was made for it.
          */
         MetBrief: {
             /** Brief Id */
             brief_id: string | null;
             /** Name */
             name: string;
+            /** Changed */
+            changed: boolean;
             /** Margins */
             margins: {
                 [key: string]: components["schemas"]["Margin"];
             };
+        };
+        /**
+         * BriefMade
+         * @description The brief that a build has now.
+         */
+        BriefMade: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
         };
         /**
          * ArchiveTold
@@ -7012,6 +7072,7 @@ export interface operations {
             query?: {
                 words?: string;
                 sort?: "changed" | "name";
+                whose?: "all" | "own" | "examples";
                 after?: string;
                 limit?: number;
             };
@@ -12140,6 +12201,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MetBrief"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    write_brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefMade"];
                 };
             };
             /** @description Bad Request */
