@@ -9,6 +9,7 @@ from pydantic import Field
 
 from common.schemas import ErrorBody
 from engine.schemas import Change
+from powertrain.archetypes import GroupId
 from powertrain.bench.answer import StateAnswer
 from powertrain.documents.build import Build as BuildDocument
 
@@ -151,6 +152,7 @@ class ArchetypeCard(Schema):
     """A vehicle to begin from."""
 
     id: str
+    group: GroupId
     title: str
     say: str
     document: BuildDocument

@@ -44,6 +44,7 @@ def archetype_card(archetype: Archetype) -> ArchetypeCard:
     seen = glance(archetype.document)
     return ArchetypeCard(
         id=archetype.id,
+        group=archetype.group,
         title=archetype.title,
         say=archetype.say,
         document=archetype.document,

@@ -61,9 +61,9 @@ export const match = (id: string) =>
     },
   });
 
-/** Keeps a brief of guesses alone and begins to search for it, in one request. */
-export const createBrief = (document: BriefDocument) =>
-  answered(client.POST("/api/briefs", { body: { document, said: [], search: true } }));
+/** Keeps a brief, of which a few places are said and all others guesses, and searches for it. */
+export const createBrief = (document: BriefDocument, said: string[] = []) =>
+  answered(client.POST("/api/briefs", { body: { document, said, search: true } }));
 
 /** Keeps a brief as it is said now, with the places somebody said, and searches for it. */
 export const changeBrief = (id: string, document: BriefDocument, said: string[] | null) =>
@@ -84,6 +84,10 @@ export const whyNot = (
 
 export const makeBuild = (id: string, rank: number) =>
   answered(client.POST("/api/matches/{match_id}/build", { ...of(id), body: { rank } }));
+
+/** Gives a build that has no brief the brief of its vehicle. */
+export const writeBrief = (id: string) =>
+  answered(client.POST("/api/builds/{build_id}/brief", { params: { path: { build_id: id } } }));
 
 export const meetsBrief = (id: string, document: BuildDocument) =>
   answered(

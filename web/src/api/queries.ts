@@ -16,11 +16,17 @@ export const buildList = queryOptions({
 const FIGURES_IN = 700;
 
 /** The whole list, a page at a time; `words` and order as they are asked for. */
-export const buildPages = (words: string, sort: "changed" | "name") =>
+export const buildPages = (
+  words: string,
+  sort: "changed" | "name",
+  whose: "all" | "own" | "examples",
+) =>
   infiniteQueryOptions({
-    queryKey: [BUILDS, "pages", words, sort],
+    queryKey: [BUILDS, "pages", words, sort, whose],
     queryFn: ({ pageParam }) =>
-      answered(client.GET("/api/builds", { params: { query: { words, sort, after: pageParam } } })),
+      answered(
+        client.GET("/api/builds", { params: { query: { words, sort, whose, after: pageParam } } }),
+      ),
     initialPageParam: "",
     getNextPageParam: (last) => last.next || undefined,
     placeholderData: (before) => before,

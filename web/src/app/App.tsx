@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { useSyncExternalStore } from "react";
+import { lazy, useSyncExternalStore } from "react";
 import {
   createBrowserRouter,
   Link,
@@ -9,15 +9,9 @@ import {
   ScrollRestoration,
 } from "react-router";
 import { ApiError, lock } from "../api/client";
-import { BenchPage } from "../features/bench/BenchPage";
-import { BriefPage } from "../features/brief/BriefPage";
-import { BuildsPage } from "../features/builds/BuildsPage";
-import { ComparePage } from "../features/compare/ComparePage";
-import { GearingPage } from "../features/gearing/GearingPage";
-import { KeepingPage } from "../features/keeping/KeepingPage";
-import { ShelfPage } from "../features/shelf/ShelfPage";
 import { UnitsProvider } from "../units/preferences";
-import { Settings } from "./Settings";
+import { BuildFrame } from "./BuildFrame";
+import { PlainFrame } from "./PlainFrame";
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -66,15 +60,36 @@ function Page() {
   );
 }
 
+const Builds = lazy(() =>
+  import("../features/builds/StartPage").then((it) => ({ default: it.StartPage })),
+);
+const Brief = lazy(() =>
+  import("../features/brief/BriefPage").then((it) => ({ default: it.BriefPage })),
+);
+const Compare = lazy(() =>
+  import("../features/compare/ComparePage").then((it) => ({ default: it.ComparePage })),
+);
+const Keeping = lazy(() =>
+  import("../features/keeping/KeepingPage").then((it) => ({ default: it.KeepingPage })),
+);
+const Shelf = lazy(() =>
+  import("../features/shelf/ShelfPage").then((it) => ({ default: it.ShelfPage })),
+);
+
+/** The pages of a build stand in one frame, which lists them; all others in another. */
 const pages: RouteObject[] = [
-  { path: "/", element: <BuildsPage settings={<Settings />} /> },
-  { path: "/builds/:id", element: <BenchPage settings={<Settings />} /> },
-  { path: "/builds/:id/gearing", element: <GearingPage settings={<Settings />} /> },
-  { path: "/briefs/:id", element: <BriefPage settings={<Settings />} /> },
-  { path: "/compare", element: <ComparePage settings={<Settings />} /> },
-  { path: "/kept", element: <KeepingPage settings={<Settings />} /> },
-  { path: "/shelf", element: <ShelfPage settings={<Settings />} /> },
-  { path: "*", element: <Lost /> },
+  { path: "/builds/:id/*", element: <BuildFrame /> },
+  {
+    element: <PlainFrame />,
+    children: [
+      { path: "/", element: <Builds /> },
+      { path: "/briefs/:id", element: <Brief /> },
+      { path: "/compare", element: <Compare /> },
+      { path: "/kept", element: <Keeping /> },
+      { path: "/shelf", element: <Shelf /> },
+      { path: "*", element: <Lost /> },
+    ],
+  },
 ];
 
 const router = createBrowserRouter([{ element: <Page />, children: pages }]);

@@ -14,12 +14,15 @@ export function MiniStream({
   motors,
   label,
   most,
+  moving = false,
 }: {
   state: StateAnswer;
   motors: number;
   label: string;
   /** The watts that fill the breadth, where several streams are to be held against one another. */
   most?: number;
+  /** Whether it flows, where somebody should see at once that it is a stream. */
+  moving?: boolean;
 }) {
   const flow = flowOf(state);
   const course: Course = {
@@ -37,7 +40,12 @@ export function MiniStream({
   };
   const drawing = draw(flow, course);
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" role="img" aria-label={label}>
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className={`w-full ${moving ? "moving" : ""}`}
+      role="img"
+      aria-label={label}
+    >
       <Ribbons drawing={drawing} />
       <text x={2} y={11} className="text-[11px] font-semibold">
         {digits(flow.cells)} W

@@ -19,7 +19,7 @@ export function Ribbons({ drawing, ghost }: { drawing: Drawing; ghost?: string }
         <path
           key={i}
           d={line}
-          className="fill-none stroke-water opacity-35"
+          className="drift fill-none stroke-water opacity-35"
           strokeDasharray="34 16"
           strokeDashoffset={(i * 37) % 50}
         />

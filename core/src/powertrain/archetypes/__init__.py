@@ -5,10 +5,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
 from importlib import resources
-from typing import Any
+from typing import Any, Literal
 
 from powertrain.documents.build import FORMAT, Build
 from powertrain.documents.reading import check_build
+
+GroupId = Literal["models", "one_person", "loads", "fields"]
+"""What it moves: itself, a rider, a load, or itself over soft ground."""
 
 
 @dataclass(frozen=True)
@@ -16,6 +19,7 @@ class Archetype:
     """A kind of vehicle, with a build that is typical of it."""
 
     id: str
+    group: GroupId
     title: str
     say: str
     document: Build
@@ -31,7 +35,9 @@ def all_archetypes() -> tuple[Archetype, ...]:
 def _read(entry: dict[str, Any]) -> Archetype:
     document = {"format": FORMAT, "name": entry["title"], **entry["build"]}
     document["provenance"] = {path: {"origin": "default"} for path in _numbers(document)}
-    return Archetype(entry["id"], entry["title"], entry["say"], check_build(document))
+    return Archetype(
+        entry["id"], entry["group"], entry["title"], entry["say"], check_build(document)
+    )
 
 
 def _numbers(value: Any, path: str = "") -> Iterator[str]:

@@ -3990,6 +3990,11 @@ export interface components {
         ArchetypeCard: {
             /** Id */
             id: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "models" | "one_person" | "loads" | "fields";
             /** Title */
             title: string;
             /** Say */

@@ -1,46 +1,44 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { BuildAnswer, MomentId, PartId } from "../../api/types";
+import { useSearchParams } from "react-router";
+import type { FigureId, MomentId, PartId } from "../../api/types";
 import { useSize } from "../../ui/useSize";
-import { Opened } from "../../workbench/Opened";
-import { useWorkbench } from "../../workbench/useWorkbench";
+import { type OpenedBuild, useOpened } from "../../workbench/opened";
 import { PartOnBank } from "./bank/Bank";
 import { stations } from "./bank/layout";
 import { PartEditor } from "./editor/PartEditor";
 import { Facts } from "./Facts";
-import { Header } from "./Header";
+import { FIGURES } from "./figures";
 import { InShort } from "./InShort";
 import { KeysHelp } from "./KeysHelp";
 import { MomentTabs } from "./MomentTabs";
 import { PushMap } from "./map/PushMap";
-import { Notices } from "./Notices";
 import { Pane, type PaneId } from "./Pane";
 import { momentOf, PARTS, sectionsOf } from "./parts";
 import { DownStream } from "./stream/DownStream";
 import { Stream } from "./stream/Stream";
 import { useKeys } from "./useKeys";
-import { useMetBrief } from "./useMetBrief";
-
-export function BenchPage({ settings }: { settings: ReactNode }) {
-  return <Opened>{(build) => <Bench key={build.id} build={build} settings={settings} />}</Opened>;
-}
 
 const WIDE = 760;
 
-function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode }) {
-  const { bench, state } = useWorkbench(build);
+/** Where the watts go, what is at its limit, and what to change about it. */
+export function BenchPage() {
+  const { bench, state, met, onShown } = useOpened();
   const [moment, setMoment] = useState<MomentId>("top_speed");
   const [open, setOpen] = useState<PartId | null>(null);
   const close = useCallback(() => setOpen(null), []);
   const lower = useRef<HTMLDivElement>(null);
-  useKeys({ bench, choose: setMoment, close });
+  useKeys({ choose: setMoment, close });
   const [ref, width] = useSize();
-  const name = state.document.name;
   useEffect(() => {
-    document.title = `${name}, Young Torrent`;
-  }, [name]);
+    onShown(open ? sectionsOf(open, state.document) : []);
+    return () => onShown([]);
+  }, [onShown, open, state.document]);
 
   const { answer, pinned } = state;
-  const [pane, setPane] = useState<PaneId>("verdicts");
+  const [search] = useSearchParams();
+  // Who complained of something at the start comes here for what would help.
+  const complaint = FIGURES.find((figure) => figure.id === search.get("help"))?.id ?? null;
+  const [pane, setPane] = useState<PaneId>(complaint ? "levers" : "verdicts");
   const showVerdicts = () => {
     setOpen(null);
     setPane("verdicts");
@@ -59,52 +57,50 @@ function Bench({ build, settings }: { build: BuildAnswer; settings: ReactNode })
   );
   const wide = width >= WIDE;
   return (
-    <div className="flex min-h-dvh flex-col sm:h-dvh sm:min-h-0">
-      <Header bench={bench} state={state} settings={settings} />
-      <Notices bench={bench} state={state} open={open ? sectionsOf(open, state.document) : []} />
-      <main ref={ref} className="flex min-h-0 flex-1 flex-col sm:overflow-y-auto">
-        {answer === null || width === 0 ? (
-          <p className="p-6 text-soft">Solving</p>
-        ) : (
-          <>
-            <InShort answer={answer} onMoment={setMoment} onVerdicts={showVerdicts} />
-            <MomentTabs answer={answer} moment={moment} onChoose={setMoment} />
-            {wide ? (
-              <WideStream width={width - 48} moment={moment} state={state} bank={bank} />
+    <main ref={ref} className="flex min-h-0 flex-1 flex-col sm:overflow-y-auto">
+      {answer === null || width === 0 ? (
+        <p className="p-6 text-soft">Solving</p>
+      ) : (
+        <>
+          <InShort answer={answer} onMoment={setMoment} onVerdicts={showVerdicts} />
+          <MomentTabs answer={answer} moment={moment} onChoose={setMoment} />
+          {wide ? (
+            <WideStream width={width - 48} moment={moment} state={state} bank={bank} />
+          ) : (
+            <DownStream
+              state={momentOf(answer, moment).state}
+              load={answer.load}
+              pinned={pinned ? momentOf(pinned, moment).state : null}
+              document={state.document}
+              part={bank}
+            />
+          )}
+          <div ref={lower} className="flex min-h-64 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
+            {open ? (
+              <PartEditor part={open} bench={bench} state={state} onClose={close} />
             ) : (
-              <DownStream
-                state={momentOf(answer, moment).state}
-                load={answer.load}
-                pinned={pinned ? momentOf(pinned, moment).state : null}
-                document={state.document}
-                part={bank}
+              <Lower
+                bench={bench}
+                state={state}
+                met={met}
+                moment={moment}
+                pane={pane}
+                complaint={complaint}
+                onPane={setPane}
+                onOpen={setOpen}
               />
             )}
-            <div ref={lower} className="flex min-h-64 flex-1 flex-col gap-x-6 px-3 pb-2 sm:px-6">
-              {open ? (
-                <PartEditor part={open} bench={bench} state={state} onClose={close} />
-              ) : (
-                <Lower
-                  bench={bench}
-                  state={state}
-                  moment={moment}
-                  pane={pane}
-                  onPane={setPane}
-                  onOpen={setOpen}
-                />
-              )}
-            </div>
-          </>
-        )}
-      </main>
-    </div>
+          </div>
+        </>
+      )}
+    </main>
   );
 }
 
 interface WideProps {
   width: number;
   moment: MomentId;
-  state: ReturnType<typeof useWorkbench>["state"];
+  state: OpenedBuild["state"];
   bank: (part: PartId) => ReactNode;
 }
 
@@ -131,17 +127,18 @@ function WideStream({ width, moment, state, bank }: WideProps) {
 }
 
 interface LowerProps {
-  bench: ReturnType<typeof useWorkbench>["bench"];
-  state: ReturnType<typeof useWorkbench>["state"];
+  bench: OpenedBuild["bench"];
+  state: OpenedBuild["state"];
+  met: OpenedBuild["met"];
   moment: MomentId;
   pane: PaneId;
+  complaint: FigureId | null;
   onPane: (pane: PaneId) => void;
   onOpen: (part: PartId) => void;
 }
 
-function Lower({ bench, state, moment, pane, onPane, onOpen }: LowerProps) {
+function Lower({ bench, state, met, moment, pane, complaint, onPane, onOpen }: LowerProps) {
   const [ref, width, height] = useSize();
-  const met = useMetBrief(state.build.id, state.document);
   const { answer, pinned, build } = state;
   if (!answer) return null;
   const differs = build.pinned.number !== build.head || state.saving !== "saved";
@@ -165,7 +162,16 @@ function Lower({ bench, state, moment, pane, onPane, onOpen }: LowerProps) {
             />
           ) : null}
         </div>
-        <Pane pane={pane} onPane={onPane} bench={bench} answer={answer} met={met} onOpen={onOpen} />
+        <Pane
+          pane={pane}
+          complaint={complaint}
+          onPane={onPane}
+          bench={bench}
+          answer={answer}
+          met={met}
+          buildId={build.id}
+          onOpen={onOpen}
+        />
       </div>
     </div>
   );

@@ -1,17 +1,12 @@
 import { Link } from "react-router";
-import type { Margin, MetBrief } from "../../api/types";
+import type { MetBrief } from "../../api/types";
 import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
-
-const isMet = (margin: Margin) => margin.margin !== null && margin.margin >= -1e-9;
-
-/** How many wishes of the brief the bench as it stands does not meet. */
-export const missed = (met: MetBrief | undefined): number =>
-  met ? Object.values(met.margins).filter((margin) => !isMet(margin)).length : 0;
+import { isMet } from "../../workbench/met";
 
 /** The wishes of the brief that the build was made for, each with what it is now. */
-export function MeetsBrief({ met }: { met: MetBrief }) {
+export function MeetsBrief({ met, buildId }: { met: MetBrief; buildId: string }) {
   const { choice } = useUnits();
   const said = (value: number, unit: string) => {
     const shown = documentUnit(unit, choice);
@@ -38,12 +33,11 @@ export function MeetsBrief({ met }: { met: MetBrief }) {
         ))}
       </ul>
       <p className="py-2 text-[12.5px] text-soft">
-        Judged as it stands on the bench.{" "}
-        {met.brief_id ? (
-          <Link to={`/briefs/${met.brief_id}`} className="text-water underline">
-            The brief, {met.name}
-          </Link>
-        ) : null}
+        Judged as it stands on the bench
+        {met.changed ? ", by the brief as it reads now: it was changed since" : ""}.{" "}
+        <Link to={`/builds/${buildId}/brief`} className="text-water underline">
+          The brief, {met.name}
+        </Link>
       </p>
     </div>
   );

@@ -1,19 +1,23 @@
 import { Tabs } from "radix-ui";
-import type { Answer, MetBrief, PartId } from "../../api/types";
+import type { Answer, FigureId, MetBrief, PartId } from "../../api/types";
+import { missed } from "../../workbench/met";
 import type { Workbench } from "../../workbench/workbench";
 import { HowSure } from "./doubt/HowSure";
 import { LeverBoard } from "./levers/LeverBoard";
-import { MeetsBrief, missed } from "./MeetsBrief";
+import { MeetsBrief } from "./MeetsBrief";
 import { Verdicts } from "./Verdicts";
 
 export type PaneId = "verdicts" | "levers" | "doubt" | "brief";
 
 interface Props {
   pane: PaneId;
+  /** What somebody came here to have mended. */
+  complaint: FigureId | null;
   onPane: (pane: PaneId) => void;
   bench: Workbench;
   answer: Answer;
   met: MetBrief | undefined;
+  buildId: string;
   onOpen: (part: PartId) => void;
 }
 
@@ -25,7 +29,7 @@ const TITLES: Record<PaneId, string> = {
 };
 
 /** What the bench says beside the map: its verdicts, what each change would do, how sure it is. */
-export function Pane({ pane, onPane, bench, answer, met, onOpen }: Props) {
+export function Pane({ pane, complaint, onPane, bench, answer, met, buildId, onOpen }: Props) {
   const stops = answer.verdicts.filter((verdict) => verdict.severity === "stop").length;
   return (
     <Tabs.Root
@@ -56,14 +60,19 @@ export function Pane({ pane, onPane, bench, answer, met, onOpen }: Props) {
         <Verdicts bench={bench} answer={answer} onOpen={onOpen} />
       </Tabs.Content>
       <Tabs.Content value="levers" className="flex min-h-0 flex-1 flex-col pt-1">
-        <LeverBoard bench={bench} board={answer.board} climbS={climbSeconds(answer)} />
+        <LeverBoard
+          bench={bench}
+          board={answer.board}
+          complaint={complaint}
+          climbS={climbSeconds(answer)}
+        />
       </Tabs.Content>
       <Tabs.Content value="doubt" className="flex min-h-0 flex-1 flex-col pt-1">
         <HowSure doubt={answer.doubt} loadFactor={answer.load_factor} onOpen={onOpen} />
       </Tabs.Content>
       {met ? (
         <Tabs.Content value="brief" className="flex min-h-0 flex-1 flex-col pt-1">
-          <MeetsBrief met={met} />
+          <MeetsBrief met={met} buildId={buildId} />
         </Tabs.Content>
       ) : null}
     </Tabs.Root>

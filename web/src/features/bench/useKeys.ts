@@ -1,10 +1,8 @@
 import { useEffect } from "react";
 import type { MomentId } from "../../api/types";
-import type { Workbench } from "../../workbench/workbench";
 import { MOMENTS } from "./MomentTabs";
 
 interface Actions {
-  bench: Workbench;
   choose: (moment: MomentId) => void;
   close: () => void;
 }
@@ -17,24 +15,16 @@ const LEVERS: Record<string, string> = {
   m: '[data-lever="vehicle.mass_kg"]',
 };
 
-export function useKeys({ bench, choose, close }: Actions): void {
+export function useKeys({ choose, close }: Actions): void {
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       const typing = target.matches("input, select, textarea, [contenteditable]");
       const key = event.key.toLowerCase();
-      if ((event.ctrlKey || event.metaKey) && key === "z" && !typing) {
-        event.preventDefault();
-        if (event.shiftKey) bench.redo();
-        else bench.undo();
-        return;
-      }
       if (key === "escape" && !event.defaultPrevented) close();
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       const moment = MOMENTS[Number(key) - 1];
       if (moment) choose(moment);
-      else if (key === "p") bench.pin();
-      else if (key === "u") bench.undo();
       else if (LEVERS[key]) {
         document
           .querySelector<HTMLElement>(LEVERS[key])
@@ -45,5 +35,5 @@ export function useKeys({ bench, choose, close }: Actions): void {
     };
     window.addEventListener("keydown", pressed);
     return () => window.removeEventListener("keydown", pressed);
-  }, [bench, choose, close]);
+  }, [choose, close]);
 }

@@ -87,7 +87,7 @@ const WINNER = "Millrace 80, Sallow 60, Reed 10S";
 
 /** The page with its answer, as somebody sees it who begins to type. */
 const open = async () => {
-  const page = drawn(<BriefPage settings={null} />, { at: "/briefs/b", path: "/briefs/:id" });
+  const page = drawn(<BriefPage />, { at: "/briefs/b", path: "/briefs/:id" });
   await screen.findByText(WINNER);
   return page;
 };
@@ -124,7 +124,7 @@ describe("a brief on screen", () => {
       { rule: "traction", say: "The grip", count: 12, nearest: null, why: "" },
     ];
     server(() => null, { ...ANSWER, feasible: 0, results: [], blocked, whole: false });
-    drawn(<BriefPage settings={null} />, { at: "/briefs/b", path: "/briefs/:id" });
+    drawn(<BriefPage />, { at: "/briefs/b", path: "/briefs/:id" });
     const rows = (await screen.findAllByText(/rules out/)).map((one) => one.textContent);
     expect(rows[0]).toBe(
       `The wires rules out 800 combinations. Nearest without it: ${WINNER}, 14.2 to 1. The wires carry 30 A of 20.`,
@@ -135,7 +135,7 @@ describe("a brief on screen", () => {
 
   test("a search that was stopped before anything was found does not say what would help", async () => {
     server(() => null, { ...ANSWER, feasible: 0, results: [] }, "cancelled");
-    drawn(<BriefPage settings={null} />, { at: "/briefs/b", path: "/briefs/:id" });
+    drawn(<BriefPage />, { at: "/briefs/b", path: "/briefs/:id" });
     expect(await screen.findByText(/^Stopped early/)).toBeTruthy();
     expect(await screen.findByText("costs more than there is")).toBeTruthy();
     expect(screen.queryByText(/No single wish/)).toBeNull();

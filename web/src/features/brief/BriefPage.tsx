@@ -1,11 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { ApiError } from "../../api/client";
-import { cancelMatch, makeBuild, match, shelfNames } from "../../api/matching";
+import { brief, cancelMatch, makeBuild, match, shelfNames } from "../../api/matching";
 import type { BriefDocument, MatchAnswer, ShelfNames } from "../../api/types";
 import { Button } from "../../ui/Button";
-import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { useSize } from "../../ui/useSize";
 import { digits } from "../../units/format";
@@ -19,8 +18,38 @@ import { useBrief } from "./useBrief";
 import { WhyNot } from "./WhyNot";
 
 /** What somebody wishes for, and beside it what the shelf has for that. */
-export function BriefPage({ settings }: { settings: ReactNode }) {
+export function BriefPage() {
   const { id = "" } = useParams();
+  const read = useQuery(brief(id)).data;
+  const name = read?.document.name;
+  useEffect(() => {
+    document.title = `${name ?? "Brief"}, Young Torrent`;
+  }, [name]);
+  return (
+    <>
+      <div className="flex flex-wrap items-baseline gap-x-4 px-4 pt-2.5 sm:px-6">
+        <h1 className="text-[16px] font-semibold">{name ? `A drive for the ${name}` : "Brief"}</h1>
+        {read?.builds.length ? (
+          <p className="text-[13px] text-soft">
+            Builds made for it:{" "}
+            {read.builds.map((build, at) => (
+              <span key={build.id}>
+                {at > 0 ? ", " : ""}
+                <Link to={`/builds/${build.id}`} className="text-water underline">
+                  {build.name}
+                </Link>
+              </span>
+            ))}
+          </p>
+        ) : null}
+      </div>
+      <BriefBody key={id} id={id} />
+    </>
+  );
+}
+
+/** The questions of one brief and what the shelf has for their answers. */
+export function BriefBody({ id }: { id: string }) {
   const { saying, document: said, usual, matchId, trouble, undo, search } = useBrief(id);
   const parts = useQuery(shelfNames).data;
   const told = useQuery({ ...match(matchId ?? ""), enabled: matchId !== null }).data;
@@ -39,24 +68,17 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
       });
   }, [told]);
   useEffect(() => {
-    document.title = `${said?.name ?? "Brief"}, Young Torrent`;
-  }, [said?.name]);
+    const pressed = (event: KeyboardEvent) => {
+      const typing = (event.target as HTMLElement).matches("input, select, textarea");
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z" || typing) return;
+      event.preventDefault();
+      undo?.();
+    };
+    window.addEventListener("keydown", pressed);
+    return () => window.removeEventListener("keydown", pressed);
+  }, [undo]);
   return (
-    <div className="flex min-h-dvh flex-col">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2 sm:px-6">
-        <Link to="/" className="flex items-center gap-2 text-[13.5px] text-water">
-          <Mark className="size-5" /> All builds
-        </Link>
-        <h1 className="order-last min-w-0 flex-1 basis-full truncate text-[16px] font-semibold sm:order-none sm:basis-0">
-          {said ? `A drive for the ${said.name}` : "Brief"}
-        </h1>
-        <span className="ml-auto flex items-center gap-1">
-          <Button onClick={undo ?? (() => {})} disabled={undo === null}>
-            Undo
-          </Button>
-          {settings}
-        </span>
-      </header>
+    <div className="flex flex-1 flex-col">
       {trouble ? <Notice tone="watch">{trouble}</Notice> : null}
       {saying?.refusal ? (
         <Notice tone="stop">
@@ -70,8 +92,17 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
           ) : (
             <p className="py-6 text-soft">Reading</p>
           )}
-          <p className="pt-2 text-[12px] text-soft">
-            Dashed: a guess for such a vehicle. Empty: it does not matter.
+          <p className="flex flex-wrap items-center gap-x-3 pt-2 text-[12px] text-soft">
+            <span className="flex-1">
+              Dashed: a guess for such a vehicle. Empty: it does not matter.
+            </span>
+            <Button
+              onClick={undo ?? (() => {})}
+              disabled={undo === null}
+              title="Takes the last answer of the brief back (Ctrl Z)"
+            >
+              Undo
+            </Button>
           </p>
         </div>
         <div className="min-w-0 scroll-mt-2" id="found">
@@ -95,7 +126,7 @@ export function BriefPage({ settings }: { settings: ReactNode }) {
       {told && told.feasible > 0 ? (
         <a
           href="#found"
-          className="no-print sticky bottom-0 border-t border-line bg-raised px-4 py-3 text-center text-[14px] font-semibold text-water lg:hidden"
+          className="no-print sticky bottom-[var(--way,0px)] border-t border-line bg-raised px-4 py-3 text-center text-[14px] font-semibold text-water lg:hidden"
         >
           {told.feasible.toLocaleString("en-GB")} combinations do: to the list
         </a>

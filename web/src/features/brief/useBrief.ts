@@ -5,6 +5,7 @@ import { ApiError } from "../../api/client";
 import { beginMatch, brief, changeBrief } from "../../api/matching";
 import type { BriefDocument } from "../../api/types";
 import { valueAt } from "../../ui/paths";
+import { MEETS } from "../../workbench/met";
 import { Outbox } from "../../workbench/outbox";
 import type { Counts } from "./counts";
 import { withSaid } from "./document";
@@ -60,6 +61,7 @@ export function useBrief(id: string): Known {
         before ? ({ ...before, ...changed } as typeof before) : before,
       );
       setMatchId(changed.match?.id ?? null);
+      void queries.invalidateQueries({ queryKey: [MEETS] });
     },
     [id, queries],
   );

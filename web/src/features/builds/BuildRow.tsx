@@ -32,44 +32,54 @@ export function BuildRow({ card, onChanged, onTrouble }: Props) {
         <p className="text-[12.5px] text-soft">{card.figures?.drive}</p>
         {card.demo ? <p className="text-[12.5px] text-soft">Quillmere workshop</p> : null}
       </div>
-      {card.figures ? <Figures name={card.name} figures={card.figures} /> : <Without card={card} />}
+      {card.figures ? (
+        <>
+          <div className="max-w-xl">
+            <MiniStream
+              state={card.figures.state}
+              motors={card.figures.motors}
+              label={streamLabel(card.name, card.figures)}
+            />
+          </div>
+          <Figures figures={card.figures} />
+        </>
+      ) : (
+        <Without card={card} />
+      )}
       <RowMenu card={card} onChanged={onChanged} onTrouble={onTrouble} />
     </li>
   );
 }
 
-function Figures({ name, figures }: { name: string; figures: BuildFigures }) {
+export const severityOf = (figures: BuildFigures) =>
+  figures.stops ? "stop" : figures.watches ? "watch" : "ok";
+
+/** A build's stream in words. */
+export const streamLabel = (name: string, { state, titles }: BuildFigures) =>
+  `${name}, ${titles.cruise}: ${digits(state.cells_w)} W from the cells, ${digits(state.road_w)} W on the road`;
+
+/** What a build does, in four lines. */
+export function Figures({ figures }: { figures: BuildFigures }) {
   const { text } = useUnits();
-  const { state } = figures;
-  const severity = figures.stops ? "stop" : figures.watches ? "watch" : "ok";
   return (
-    <>
-      <div className="max-w-xl">
-        <MiniStream
-          state={state}
-          motors={figures.motors}
-          label={`${name} at ${text(state.speed_mps, "speed")}: ${digits(state.cells_w)} W from the cells, ${digits(state.road_w)} W on the road`}
-        />
-      </div>
-      <dl className="grid grid-cols-[1fr_auto] gap-x-3 text-[13px]">
-        <Row name={figures.titles.cruise ?? ""} value={text(figures.cruise_mps, "speed")} />
-        <Row name={figures.titles.top_speed ?? ""} value={text(figures.top_speed_mps, "speed")} />
-        <Row
-          name={figures.titles.climb ?? ""}
-          value={
-            figures.climb_speed_mps > 0
-              ? text(figures.climb_speed_mps, "speed")
-              : figures.climb_met
-                ? "held"
-                : "can't start"
-          }
-        />
-        <dt className="text-soft">verdicts</dt>
-        <dd>
-          <SeverityWord severity={severity} />
-        </dd>
-      </dl>
-    </>
+    <dl className="grid grid-cols-[1fr_auto] gap-x-3 text-[13px]">
+      <Row name={figures.titles.cruise ?? ""} value={text(figures.cruise_mps, "speed")} />
+      <Row name={figures.titles.top_speed ?? ""} value={text(figures.top_speed_mps, "speed")} />
+      <Row
+        name={figures.titles.climb ?? ""}
+        value={
+          figures.climb_speed_mps > 0
+            ? text(figures.climb_speed_mps, "speed")
+            : figures.climb_met
+              ? "held"
+              : "can't start"
+        }
+      />
+      <dt className="text-soft">verdicts</dt>
+      <dd>
+        <SeverityWord severity={severityOf(figures)} />
+      </dd>
+    </dl>
   );
 }
 
@@ -102,7 +112,7 @@ function Row({ name, value }: { name: string; value: string }) {
   );
 }
 
-function RowMenu({ card, onChanged, onTrouble }: Props) {
+export function RowMenu({ card, onChanged, onTrouble }: Props) {
   const act = async (what: () => Promise<unknown>) => {
     onTrouble(null);
     try {

@@ -65,7 +65,7 @@ afterEach(() => {
   vi.restoreAllMocks();
 });
 
-const open = (query: string) => drawn(<ComparePage settings={null} />, { at: `/compare${query}` });
+const open = (query: string) => drawn(<ComparePage />, { at: `/compare${query}` });
 const compared = () => sent.filter((one) => one.path === "/api/compare").map((one) => one.body);
 const titles = () =>
   screen

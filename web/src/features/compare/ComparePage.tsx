@@ -1,6 +1,5 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
-import { type ReactNode, useEffect } from "react";
-import { Link } from "react-router";
+import { useEffect } from "react";
 import { compare, readBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
 import { readMatch } from "../../api/matching";
@@ -8,7 +7,6 @@ import { buildList } from "../../api/queries";
 import type { BuildDocument, Candidate, MomentId } from "../../api/types";
 import { MiniStream } from "../../stream/MiniStream";
 import { Button } from "../../ui/Button";
-import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { useAddress } from "../../ui/useAddress";
 import { useSize } from "../../ui/useSize";
@@ -28,7 +26,7 @@ const MOMENTS: [MomentId, string][] = [
 const MOST = 5;
 
 /** Two to five builds or results beside one another, on equal terms. */
-export function ComparePage({ settings }: { settings: ReactNode }) {
+export function ComparePage() {
   const [search, tell] = useAddress();
   const named = (search.get("with") ?? "").split(",").filter(Boolean);
   const terms = {
@@ -61,14 +59,8 @@ export function ComparePage({ settings }: { settings: ReactNode }) {
   const answer = told.data && told.data.candidates.length === named.length ? told.data : null;
   const first = answer?.candidates[0];
   return (
-    <div className="flex min-h-dvh flex-col">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2 sm:px-6">
-        <Link to="/" className="flex items-center gap-2 text-[13.5px] text-water">
-          <Mark className="size-5" /> All builds
-        </Link>
-        <h1 className="min-w-0 flex-1 truncate text-[16px] font-semibold">Compare</h1>
-        {settings}
-      </header>
+    <div className="flex flex-1 flex-col">
+      <h1 className="sr-only">Compare</h1>
       {trouble ? (
         <Notice tone="stop">
           The {trouble.where} {trouble.what}.

@@ -1,16 +1,12 @@
 import { Tabs } from "radix-ui";
-import { type ReactNode, useEffect, useRef } from "react";
-import { Link } from "react-router";
-import type { BuildAnswer, FigureId } from "../../api/types";
-import { Button } from "../../ui/Button";
-import { Notice } from "../../ui/Notice";
+import { useEffect, useRef } from "react";
+import type { FigureId } from "../../api/types";
 import { useAddress } from "../../ui/useAddress";
 import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
 import { Spread } from "../../units/Spread";
-import { Opened } from "../../workbench/Opened";
-import { useWorkbench } from "../../workbench/useWorkbench";
+import { useOpened } from "../../workbench/opened";
 import type { BenchState } from "../../workbench/workbench";
 import { Chart } from "./Chart";
 import type { ViewProps } from "./common";
@@ -40,19 +36,12 @@ const VIEWS = [
 const OF_WHEELS = new Set<string>(["tyre", "helper"]);
 
 /** Teeth, winding and volts of one build, each change a change of the build. */
-export function GearingPage({ settings }: { settings: ReactNode }) {
-  return <Opened>{(build) => <Page key={build.id} build={build} settings={settings} />}</Opened>;
-}
-
-function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNode }) {
-  const { bench, state } = useWorkbench(read);
-  const { build, document, answer, saving } = state;
+export function GearingPage() {
+  const { bench, state, met } = useOpened();
+  const { build, document, answer } = state;
   const [search, say] = useAddress();
   const views = VIEWS.filter(([id]) => document.wheel || !OF_WHEELS.has(id));
   const view = views.find(([id]) => id === search.get("view"))?.[0] ?? "teeth";
-  useEffect(() => {
-    window.document.title = `Gearing of ${state.document.name}, Young Torrent`;
-  }, [state.document.name]);
   const tabs = useRef<HTMLDivElement>(null);
   useEffect(() => {
     // On a phone the tabs scroll; the one that is open is kept in sight.
@@ -67,45 +56,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
     onSet: (values) => bench.act({ do: "set", values }),
   };
   return (
-    <div className="flex min-h-dvh flex-col">
-      <header className="no-print flex flex-wrap items-center gap-x-3 border-b border-line px-3 py-1.5 sm:px-6">
-        <Link to={`/builds/${build.id}`} className="text-[13px] text-water hover:underline">
-          ← Bench
-        </Link>
-        <h1 className="min-w-0 truncate text-[17px] font-semibold">{document.name}</h1>
-        <span className="text-[12.5px] text-soft" aria-live="polite">
-          {saving === "saved" ? "Saved" : saving === "saving" ? "Saving" : "Not saved yet"}
-        </span>
-        <span className="ml-auto flex flex-wrap items-center gap-1">
-          <Button kind="plain" onClick={() => bench.pin()} disabled={pinnedHere}>
-            {pinnedHere ? "Pinned here" : "Pin this"}
-          </Button>
-          <Button
-            kind="plain"
-            onClick={() => bench.undo()}
-            disabled={!build.can_undo && saving === "saved"}
-          >
-            Undo
-          </Button>
-          <Button kind="plain" onClick={() => bench.redo()} disabled={!build.can_redo}>
-            Redo
-          </Button>
-          {settings}
-        </span>
-      </header>
-      {state.trouble ? (
-        <Notice tone="stop">{state.trouble} What you did is kept here.</Notice>
-      ) : null}
-      {state.conflict ? (
-        <Notice tone="stop">
-          This build was changed elsewhere meanwhile; open its bench to say which should stand.
-        </Notice>
-      ) : null}
-      {state.refused ? (
-        <Notice tone="stop">
-          Not set: {state.refused.where.replaceAll("_", " ")} {state.refused.what}.
-        </Notice>
-      ) : null}
+    <main className="flex flex-1 flex-col">
       <Strip state={state} />
       <Tabs.Root
         value={view}
@@ -129,7 +80,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
           ))}
         </Tabs.List>
         <Tabs.Content value="teeth">
-          <Teeth {...props} buildId={build.id} />
+          <Teeth {...props} buildId={build.id} briefId={met?.brief_id ?? null} />
         </Tabs.Content>
         <Tabs.Content value="runs">
           <Runs {...props} />
@@ -157,7 +108,7 @@ function Page({ build: read, settings }: { build: BuildAnswer; settings: ReactNo
           <Helper {...props} />
         </Tabs.Content>
       </Tabs.Root>
-    </div>
+    </main>
   );
 }
 

@@ -1,31 +1,9 @@
-import { useState } from "react";
 import type { LadderAnswer, Rung } from "../../api/types";
 import { useValue } from "../../units/useValue";
+import { usePlan } from "../../workbench/plan";
 import { SetIt } from "./common";
 
 export const named = (rung: Rung) => rung.teeth.map(([a, b]) => `${a} to ${b}`).join(", ");
-
-const DONE = "young-torrent.plan.done.";
-
-/** The steps of a build's plan that were ridden, by their teeth; kept on this device. */
-function useDone(buildId: string): [Set<string>, (step: string) => void] {
-  const [done, setDone] = useState(() => read(buildId));
-  const turn = (step: string) => {
-    const next = new Set(done);
-    if (!next.delete(step)) next.add(step);
-    localStorage.setItem(DONE + buildId, JSON.stringify([...next]));
-    setDone(next);
-  };
-  return [done, turn];
-}
-
-function read(buildId: string): Set<string> {
-  try {
-    return new Set(JSON.parse(localStorage.getItem(DONE + buildId) ?? "[]") as string[]);
-  } catch {
-    return new Set();
-  }
-}
 
 /** From today's speed upwards one wheel at a time, with the temperature to stop at; ticked off. */
 export function Plan({
@@ -38,7 +16,13 @@ export function Plan({
   onSet: (rung: Rung) => void;
 }) {
   const value = useValue();
-  const [done, turn] = useDone(buildId);
+  const { plan, keep } = usePlan(buildId);
+  const done = new Set(plan.done);
+  const turn = (step: string) => {
+    if (!done.delete(step)) done.add(step);
+    const there = answer.plan.map((one) => named(one.rung));
+    keep({ done: [...done], of: new Set([...there, ...done]).size });
+  };
   const ridden = answer.plan.filter((step) => done.has(named(step.rung))).length;
   return (
     <section className="mt-3">

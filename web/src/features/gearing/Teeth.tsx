@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { ladder } from "../../api/gearing";
-import { brief, meetsBrief } from "../../api/matching";
+import { brief } from "../../api/matching";
 import type { LadderAnswer, Rung } from "../../api/types";
 import { useSize } from "../../ui/useSize";
 import { useUnits } from "../../units/preferences";
@@ -14,19 +14,14 @@ import { Passing, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 import { named, Plan } from "./Plan";
 import { RungMap } from "./RungMap";
 
-/** The brief that a build was made for, as it stands now; null for a build without one. */
-function useBriefOf(buildId: string, document: ViewProps["document"]) {
-  const met = useQuery({
-    queryKey: ["origin", buildId],
-    queryFn: () => meetsBrief(buildId, document),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-  const id = met.data?.brief_id ?? "";
-  return useQuery({ ...brief(id), enabled: id !== "" }).data ?? null;
+interface TeethProps extends ViewProps {
+  buildId: string;
+  /** The brief of the build, if it has one. */
+  briefId: string | null;
 }
 
 /** The rungs around the present one, the best few, a map of all, and the cautious way up. */
-export function Teeth(props: ViewProps & { buildId: string }) {
+export function Teeth(props: TeethProps) {
   const toothed = (props.document.gearing ?? []).some((stage) => "driver_teeth" in stage);
   const { gearing, wheel } = props.document;
   return toothed ? <Ladder {...props} /> : <NoTeeth none={!gearing?.length} rolls={!!wheel} />;
@@ -67,8 +62,8 @@ function NoTeeth({ none, rolls }: { none: boolean; rolls: boolean }) {
   );
 }
 
-function Ladder({ document, pinned, onSet, buildId }: ViewProps & { buildId: string }) {
-  const wished = useBriefOf(buildId, document);
+function Ladder({ document, pinned, onSet, buildId, briefId }: TeethProps) {
+  const wished = useQuery({ ...brief(briefId ?? ""), enabled: briefId !== null }).data ?? null;
   const { data, error } = useAsked([document, pinned, wished, "ladder"], () =>
     ladder(document, pinned, wished?.document ?? null),
   );

@@ -29,7 +29,7 @@ const zip = () => new File(["PK"], "all.zip", { type: "application/zip" });
 
 test("it says how many there are, and what room they take", async () => {
   serverAnswers(() => ({ data: UPKEEP }));
-  drawn(<KeepingPage settings={null} />);
+  drawn(<KeepingPage />);
   expect(await screen.findByText("2,111")).toBeTruthy();
   expect(screen.getByText("2.8 MB")).toBeTruthy();
   expect(screen.getByText("database").nextSibling?.textContent).toBe("runs");
@@ -47,7 +47,7 @@ test("how long things are kept is chosen, and refusals are told", async () => {
       ? { status: 503, where: "database", what: "does not answer" }
       : { data: method === "POST" ? { ...UPKEEP, policy: body } : UPKEEP },
   );
-  drawn(<KeepingPage settings={null} />);
+  drawn(<KeepingPage />);
   const removed = await screen.findByRole("combobox", { name: /taken out of a list/ });
   await userEvent.selectOptions(removed, "go after 365 days");
   expect(sent.at(-1)?.body).toEqual({ searches_days: 30, removed_days: 365 });
@@ -72,7 +72,7 @@ test("what became of an archive is told kind by kind, and why one was not taken"
       },
     };
   });
-  drawn(<KeepingPage settings={null} />);
+  drawn(<KeepingPage />);
   await userEvent.upload(await screen.findByLabelText("Archive"), zip());
   expect(
     await screen.findByText("Builds: 3 added, 1 differ from yours and stand beside them."),

@@ -1,8 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useEffect } from "react";
-import { Link } from "react-router";
+import { useEffect } from "react";
 import { upkeep } from "../../api/keeping";
-import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { Archive } from "./Archive";
 import { HowLong } from "./HowLong";
@@ -10,7 +8,7 @@ import { Sizes } from "./Sizes";
 import { Stands } from "./Stands";
 
 /** What is kept here: how large it is, how long what may go stays, and all of it as a file. */
-export function KeepingPage({ settings }: { settings: ReactNode }) {
+export function KeepingPage() {
   const told = useQuery(upkeep);
   const queries = useQueryClient();
   useEffect(() => {
@@ -18,13 +16,6 @@ export function KeepingPage({ settings }: { settings: ReactNode }) {
   }, []);
   return (
     <>
-      <header className="flex items-center justify-between border-b border-line px-4 py-3 sm:px-8">
-        <Link to="/" className="flex items-center gap-2.5 text-[15px] font-semibold">
-          <Mark className="size-5" />
-          Builds
-        </Link>
-        {settings}
-      </header>
       {told.failureCount > 0 && !told.data ? (
         <Notice tone="watch">The server or its database does not answer; trying again.</Notice>
       ) : null}

@@ -45,7 +45,7 @@ afterEach(() => {
   vi.restoreAllMocks();
 });
 
-const open = (query = "") => drawn(<ShelfPage settings={null} />, { at: `/shelf${query}` });
+const open = (query = "") => drawn(<ShelfPage />, { at: `/shelf${query}` });
 const looks = () => sent.filter((one) => one.path.endsWith("/look"));
 const lastAsked = () => looks().at(-1);
 

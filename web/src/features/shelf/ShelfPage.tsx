@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useState } from "react";
-import { Link } from "react-router";
+import { useEffect, useState } from "react";
 import { useDebounce } from "use-debounce";
 import { readBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
@@ -9,7 +8,6 @@ import { buildList } from "../../api/queries";
 import { looked } from "../../api/shelf";
 import type { PartKind } from "../../api/types";
 import { Button } from "../../ui/Button";
-import { Mark } from "../../ui/Mark";
 import { Notice } from "../../ui/Notice";
 import { useAddress } from "../../ui/useAddress";
 import { useWide } from "../../ui/useWide";
@@ -23,7 +21,7 @@ import { SideBySide } from "./SideBySide";
 const PAUSE = 200;
 
 /** Every part there is: looked for, held against a build or a brief, compared, one's own kept. */
-export function ShelfPage({ settings }: { settings: ReactNode }) {
+export function ShelfPage() {
   const [search, say] = useAddress();
   const kind = (KINDS.find(([id]) => id === search.get("kind"))?.[0] ?? "motors") as PartKind;
   const [words, setWords] = useState(search.get("q") ?? "");
@@ -66,14 +64,8 @@ export function ShelfPage({ settings }: { settings: ReactNode }) {
   const told = table.data;
 
   return (
-    <div className="flex min-h-dvh flex-col">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2 sm:px-6">
-        <Link to="/" className="flex items-center gap-2 text-[13.5px] text-water">
-          <Mark className="size-5" /> All builds
-        </Link>
-        <h1 className="min-w-0 flex-1 truncate text-[16px] font-semibold">Parts shelf</h1>
-        {settings}
-      </header>
+    <div className="flex flex-1 flex-col">
+      <h1 className="sr-only">Parts shelf</h1>
       {table.error instanceof ApiError ? (
         <Notice tone="stop">
           The {table.error.where} {table.error.what}.

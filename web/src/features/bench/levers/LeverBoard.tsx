@@ -12,14 +12,21 @@ interface Props {
   bench: Workbench;
   board: Board;
   climbS: number;
+  /** The figure that is ranked by at first. */
+  complaint?: FigureId | null;
 }
 
 type Info = (typeof FIGURES)[number];
 
 /** Every single change at hand, ranked for a wish, with what it gains and what it costs. */
-export const LeverBoard = memo(function LeverBoard({ bench, board, climbS }: Props) {
+export const LeverBoard = memo(function LeverBoard({
+  bench,
+  board,
+  climbS,
+  complaint = null,
+}: Props) {
   const { choice } = useUnits();
-  const [wish, setWish] = useState<FigureId>("top_speed_kmh");
+  const [wish, setWish] = useState<FigureId>(complaint ?? "top_speed_kmh");
   const [amount, setAmount] = useState<string | null>(null);
   const figure = FIGURES.find((item) => item.id === wish) as Info;
   const unit = stepUnit(figure, choice);

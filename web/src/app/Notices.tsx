@@ -1,6 +1,6 @@
-import { Button } from "../../ui/Button";
-import { Notice } from "../../ui/Notice";
-import type { BenchState, Workbench } from "../../workbench/workbench";
+import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
+import type { BenchState, Workbench } from "../workbench/workbench";
 import { changeWords } from "./History";
 
 /** What the user has to know about their edits, and the last thing that was done. */

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { client } from "../../api/client";
 import { drawn, serverAnswers } from "../../testing";
-import { BuildsPage } from "./BuildsPage";
+import { StartPage } from "./StartPage";
 
 const STATE = {
   speed_mps: 5,
@@ -72,7 +72,7 @@ const REST: Record<string, unknown> = {
   "/api/shelf/names": { motors: [], controllers: [], packs: [] },
 };
 
-const open = () => drawn(<BuildsPage settings={null} />, { path: "/" });
+const open = () => drawn(<StartPage />, { path: "/" });
 const file = (text: string, name: string) => new File([text], name);
 const give = (one: File) => userEvent.upload(screen.getByLabelText("Build file"), one);
 

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { versionList } from "../../api/queries";
-import type { BuildAnswer, Change, VersionCard } from "../../api/types";
-import { Button } from "../../ui/Button";
-import type { Workbench } from "../../workbench/workbench";
+import { versionList } from "../api/queries";
+import type { BuildAnswer, Change, VersionCard } from "../api/types";
+import { Button } from "../ui/Button";
+import type { Workbench } from "../workbench/workbench";
 
 /** Every version the build ever had, and the way back to each. */
 export function History({ bench, build }: { bench: Workbench; build: BuildAnswer }) {

@@ -1,8 +1,8 @@
 import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, expect, test, vi } from "vitest";
-import { drawn } from "../../testing";
-import type { BenchState, Workbench } from "../../workbench/workbench";
+import { drawn } from "../testing";
+import type { BenchState, Workbench } from "../workbench/workbench";
 import { Notices } from "./Notices";
 
 afterEach(cleanup);

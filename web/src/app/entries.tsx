@@ -1,0 +1,80 @@
+import { type ComponentType, lazy } from "react";
+import type { Answer, BuildDocument, MetBrief } from "../api/types";
+import { missed } from "../workbench/met";
+import type { PlanDone } from "../workbench/plan";
+
+/** What is known of a build when its pages are listed. */
+export interface Known {
+  document: BuildDocument;
+  answer: Answer | null;
+  met: MetBrief | undefined;
+  plan: PlanDone;
+}
+
+export interface Open {
+  severity: "stop" | "watch";
+  say: string;
+}
+
+/** One page of a build: a new page is one entry. */
+export interface Entry {
+  /** Its place in the address, behind the build's. */
+  path: string;
+  title: string;
+  /** The key that goes there, a letter of its title. */
+  letter: string;
+  page: ComponentType;
+  /** Which builds have it. */
+  has: (document: BuildDocument) => boolean;
+  /** What stands open there. */
+  open: (known: Known) => Open | null;
+  /** Whether it takes back its own changes, which are none of the build. */
+  undoesItself?: boolean;
+  /** Whether it fits one screen and scrolls inside. */
+  fits?: boolean;
+}
+
+const several = (count: number, one: string) => `${count} ${one}`;
+
+/** In the order of the work. */
+export const ENTRIES: Entry[] = [
+  {
+    path: "brief",
+    title: "Brief",
+    letter: "i",
+    page: lazy(() =>
+      import("../features/brief/BriefOfBuild").then((it) => ({ default: it.BriefOfBuild })),
+    ),
+    has: (document) => Boolean(document.wheel),
+    open: ({ met }) =>
+      missed(met) ? { severity: "watch", say: several(missed(met), "missed") } : null,
+    undoesItself: true,
+  },
+  {
+    path: "",
+    title: "Bench",
+    letter: "b",
+    page: lazy(() =>
+      import("../features/bench/BenchPage").then((it) => ({ default: it.BenchPage })),
+    ),
+    has: () => true,
+    open: ({ answer }) => {
+      const stops = answer?.verdicts.filter((one) => one.severity === "stop").length ?? 0;
+      return stops ? { severity: "stop", say: several(stops, "stop") } : null;
+    },
+    fits: true,
+  },
+  {
+    path: "gearing",
+    title: "Gearing",
+    letter: "g",
+    page: lazy(() =>
+      import("../features/gearing/GearingPage").then((it) => ({ default: it.GearingPage })),
+    ),
+    has: () => true,
+    open: ({ plan }) =>
+      plan.done.length > 0 && plan.done.length < plan.of
+        ? { severity: "watch", say: `${plan.done.length} of ${plan.of} ridden` }
+        : null,
+  },
+];
