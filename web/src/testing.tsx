@@ -29,6 +29,7 @@ export function drawn(what: ReactElement, { at = "/", path = "*" } = {}) {
 export interface Sent {
   path: string;
   params: Record<string, string>;
+  query: Record<string, string>;
   body: unknown;
 }
 
@@ -41,10 +42,10 @@ export function serverAnswers(answer: (method: string, sent: Sent) => Answer) {
   for (const method of ["GET", "POST"] as const) {
     vi.spyOn(client, method).mockImplementation((async (path: string, init: unknown) => {
       const { params, body } = (init ?? {}) as {
-        params?: { path?: Record<string, string> };
+        params?: { path?: Record<string, string>; query?: Record<string, string> };
         body?: unknown;
       };
-      const sent = { path, params: params?.path ?? {}, body };
+      const sent = { path, params: params?.path ?? {}, query: params?.query ?? {}, body };
       all.push({ method, ...sent });
       const told = answer(method, sent);
       if ("data" in told) return { data: told.data, response: new Response(null) };

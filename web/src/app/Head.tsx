@@ -31,7 +31,7 @@ export function Head({ bench, state, known, now }: Props) {
       >
         <Mark className="size-5.5" />
       </Link>
-      <div className="min-w-0 flex-1 leading-tight">
+      <div className="min-w-[70%] flex-1 leading-tight sm:min-w-0">
         <Name bench={bench} name={state.document.name} />
         <p className="flex gap-1.5 px-1 text-[11.5px] text-soft">
           <span aria-live="polite" className={saving === "waiting" ? "text-watch" : ""}>

@@ -9,13 +9,17 @@ import { chooseTheme, useTheme } from "./theme";
 export function Settings() {
   const { choice, choose } = useUnits();
   const theme = useTheme();
+  const money = choice.currency ? { currency: choice.currency } : {};
   const sign = (id: QuantityId) => unitOf(id, choice).sign;
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
         <Button kind="plain">
           <span className="sr-only">Units and theme: </span>
-          {sign("speed")} · {sign("torque")} · {sign("mass")}
+          {sign("speed")}
+          <span className="hidden sm:inline">
+            · {sign("torque")} · {sign("mass")}
+          </span>
         </Button>
       </Popover.Trigger>
       <Popover.Portal>
@@ -25,8 +29,8 @@ export function Settings() {
           className="z-20 w-72 rounded-lg border border-line bg-raised p-4 text-[13px] shadow-lg"
         >
           <div className="mb-3 flex gap-2">
-            <Button onClick={() => choose({})}>Metric</Button>
-            <Button onClick={() => choose(imperialChoice())}>Imperial</Button>
+            <Button onClick={() => choose(money)}>Metric</Button>
+            <Button onClick={() => choose({ ...imperialChoice(), ...money })}>Imperial</Button>
           </div>
           <div className="grid grid-cols-[1fr_auto] items-center gap-x-3 gap-y-1.5">
             {(Object.keys(QUANTITIES) as QuantityId[]).map((id) => (
@@ -45,6 +49,16 @@ export function Settings() {
                 </select>
               </label>
             ))}
+            <label className="contents">
+              <span>Money</span>
+              <input
+                value={choice.currency ?? ""}
+                maxLength={4}
+                placeholder="none"
+                onChange={(event) => choose({ ...choice, currency: event.target.value.trim() })}
+                className="w-16 rounded border border-line bg-paper px-1 py-0.5 placeholder:text-soft"
+              />
+            </label>
           </div>
           <div className="mt-4 flex gap-2 border-t border-line pt-3">
             <Button onClick={() => chooseTheme("light")} aria-pressed={theme === "light"}>

@@ -22,6 +22,7 @@ export function Ribbons({ drawing, ghost }: { drawing: Drawing; ghost?: string }
           className="drift fill-none stroke-water opacity-35"
           strokeDasharray="34 16"
           strokeDashoffset={(i * 37) % 50}
+          style={{ animationDelay: `${((i * 37) % 50) * -0.032}s` }}
         />
       ))}
       <path d={drawing.bottom} className="fill-none stroke-water" strokeWidth={1.5} />

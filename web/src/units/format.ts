@@ -24,6 +24,25 @@ export function digits(value: number, significant = 3): string {
       });
 }
 
+/**
+ * How many significant digits a figure deserves: as far as the second digit of its doubt
+ * (JCGM 100:2008, 7.2.6), and at most `most`.
+ */
+export function deserved(
+  value: number,
+  band: readonly (number | null)[] | null | undefined,
+  most = 3,
+): number {
+  const [low, , high] = band ?? [];
+  if (low == null || high == null || !(high > low) || value === 0) return most;
+  const place = Math.floor(Math.log10((high - low) / 2)) - 1;
+  return Math.min(Math.max(Math.floor(Math.log10(Math.abs(value))) - place + 1, 1), most);
+}
+
+/** A number with so many significant digits and no more, whole numbers rounded, too. */
+export const rounded = (value: number, significant: number): string =>
+  digits(Number(value.toPrecision(significant)), significant);
+
 /** A number somebody chose, as they would write it: no digits added. */
 export const chosen = (value: number, significant = 4): string =>
   formatted(value, { maximumSignificantDigits: significant });

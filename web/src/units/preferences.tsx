@@ -1,5 +1,5 @@
 import { createContext, type ReactNode, useContext, useMemo, useState } from "react";
-import { difference, type Shown, shown } from "./format";
+import { chosen, difference, digits, type Shown, shown } from "./format";
 import { type QuantityId, type UnitChoice, unitOf } from "./quantities";
 
 const KEPT_AS = "young-torrent.units";
@@ -9,6 +9,8 @@ interface Units {
   choose: (choice: UnitChoice) => void;
   show: (value: number, quantity: QuantityId, significant?: number) => Shown;
   text: (value: number, quantity: QuantityId, significant?: number) => string;
+  /** An amount of money with the user's sign, whole above ten. */
+  money: (value: number) => string;
   delta: (now: number, before: number, quantity: QuantityId, significant?: number) => string | null;
 }
 
@@ -29,6 +31,11 @@ export function UnitsProvider({ children }: { children: ReactNode }) {
       text: (value, quantity, significant) => {
         const { text, sign } = show(value, quantity, significant);
         return `${text} ${sign}`;
+      },
+      money: (value) => {
+        const sign = choice.currency ?? "";
+        const said = value >= 10 ? chosen(Math.round(value), 7) : digits(value);
+        return sign.length > 1 ? `${said} ${sign}` : `${sign}${said}`;
       },
       delta: (now, before, quantity, significant) =>
         difference(now, before, unitOf(quantity, choice), significant),

@@ -75,7 +75,11 @@ export const QUANTITIES = {
 } satisfies Record<string, Quantity>;
 
 export type QuantityId = keyof typeof QUANTITIES;
-export type UnitChoice = Partial<Record<QuantityId, string>>;
+/** The chosen unit of each quantity, and the sign of the user's money. */
+export type UnitChoice = Partial<Record<QuantityId | "currency", string>>;
+
+/** What prices are in: documents hold bare numbers, the sign is the user's. */
+export const PRICE = "price";
 
 /** Quantities whose stored unit in documents has a name of its own. */
 const STORED: Record<string, QuantityId> = {
@@ -97,6 +101,7 @@ const SIGNS: Record<string, string> = {
   mohm: "mΩ",
   "kg/m3": "kg/m³",
   "kg.m2": "kg·m²",
+  "N.m2/W/kg": "N·m²/(W·kg)",
   deg: "°",
   m2: "m²",
   C: "°C",
@@ -113,6 +118,7 @@ export const imperialChoice = (): UnitChoice =>
 
 /** How a document's value in `unit` is shown and typed. */
 export function documentUnit(unit: string, choice: UnitChoice): Unit {
+  if (unit === PRICE) return same(PRICE, choice.currency ?? "");
   if (unit === "N.m/A") {
     const torque = unitOf("torque", choice);
     return { ...torque, sign: `${torque.sign}/A` };

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { chosen, difference, digits, shown, typed } from "./format";
+import { chosen, deserved, difference, digits, rounded, shown, typed } from "./format";
 import { documentUnit, imperialChoice, QUANTITIES, toShown, toStored, unitOf } from "./quantities";
 
 describe("numbers are shown with the digits they deserve", () => {
@@ -101,5 +101,23 @@ describe("units", () => {
     expect(documentUnit("N.m/A", { torque: "lb-ft" }).sign).toBe("lb-ft/A");
     expect(documentUnit("mohm", {}).sign).toBe("mΩ");
     expect(shown(10.219, "speed", {})).toEqual({ text: "36.8", sign: "km/h" });
+  });
+});
+
+describe("a figure shows as many digits as its doubt leaves it", () => {
+  // To the second digit of the half width (JCGM 100:2008, 7.2.6): 241 of 893 leaves the tens.
+  test.each([
+    [893.2, [652, 893, 1134], 3, "890"],
+    [36.78, [33.5, 36.8, 40.1], 3, "36.8"],
+    [3071, [2800, 3071, 3350], 4, "3,070"],
+    [36.78, [36.7, 36.8, 36.9], 3, "36.8"],
+    [0.0371, [0.02, 0.037, 0.06], 3, "0.037"],
+    [12.3, [1, 12, 40], 3, "12"],
+    [4, [0, 40, 900], 3, "4"],
+    [36.78, [null, 36.8, 40], 3, "36.8"],
+    [36.78, undefined, 3, "36.8"],
+    [0, [-1, 0, 1], 3, "0"],
+  ] as const)("%d in %j", (value, band, most, text) => {
+    expect(rounded(value, deserved(value, band, most))).toBe(text);
   });
 });

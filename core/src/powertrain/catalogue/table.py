@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from powertrain.catalogue.figures import FIGURES
 from powertrain.documents.describe import part_fields
 from powertrain.documents.shelf import Part, ToothedRange
 from powertrain.errors import Refusal
@@ -106,8 +107,8 @@ class PartRow(BaseModel):
     """One part: its values go with the columns, None for a gap.
 
     `origins` says how each value is known, '' where nothing is said of that. `asked` tells which
-    columns a part of its sort could fill at all. `unfit` is why it does not fit, None where it
-    does or nobody asked.
+    columns a part of its sort could fill at all. `figures` are worked out of them.
+    `unfit` is why it does not fit, None where it does or nobody asked.
     """
 
     id: str
@@ -116,6 +117,7 @@ class PartRow(BaseModel):
     values: list[Value]
     origins: list[str]
     asked: list[bool]
+    figures: list[float | None]
     unfit: str | None
 
 
@@ -128,6 +130,7 @@ class PartsTable(BaseModel):
 
     kind: str
     columns: list[PartColumn]
+    figures: list[PartColumn]
     rows: list[PartRow]
     total: int
     untried: int = 0
@@ -195,6 +198,10 @@ def table_of(
     return PartsTable(
         kind=kind,
         columns=columns_of(kind),
+        figures=[
+            PartColumn(path=one.path, label=one.label, unit=one.unit)
+            for one in FIGURES.get(kind, ())
+        ],
         rows=[
             row_of(kind, part, own, reason)
             for (part, own), reason in zip(found[:limit], told[:limit], strict=True)
@@ -242,6 +249,7 @@ def row_of(kind: str, part: Part, own: bool, unfit: str | None = None) -> PartRo
         values=[_value(part, path) for path in COLUMNS[kind]],
         origins=[str(origins[path].origin) if path in origins else "" for path in COLUMNS[kind]],
         asked=[_could_say(part, path) for path in COLUMNS[kind]],
+        figures=[one.of(part) for one in FIGURES.get(kind, ())],
         unfit=unfit,
     )
 
@@ -256,6 +264,7 @@ def row_of_unreadable(kind: str, ref: str, name: str, problem: str) -> PartRow:
         values=[None] * len(gaps),
         origins=[""] * len(gaps),
         asked=[False] * len(gaps),
+        figures=[None] * len(FIGURES.get(kind, ())),
         unfit=f"It can't be read any more: {problem}.",
     )
 

@@ -17,6 +17,7 @@ from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.state import greatest_power
 from powertrain.results import FigureId
+from powertrain.terms import term
 
 Better = Literal["more", "less"] | None
 
@@ -192,18 +193,24 @@ ASKED: tuple[Ask, ...] = (
     Ask(
         "pack_wh",
         "drive",
-        "Energy in the pack",
+        term("energy"),
         "Wh",
         "more",
         lambda one: (one.answer.pack_wh, f"{one.build.battery.series} cells in series"),
     ),
-    Ask("reduction", "drive", "Reduction", ": 1", None, lambda one: (one.answer.ratio, "")),
+    Ask("reduction", "drive", term("gear_ratio"), ": 1", None, lambda one: (one.answer.ratio, "")),
     Ask(
-        "top_speed", "ride", "Top speed", "km/h", "more", _figure("top_speed_kmh"), "top_speed_kmh"
+        "top_speed",
+        "ride",
+        term("top_speed"),
+        "km/h",
+        "more",
+        _figure("top_speed_kmh"),
+        "top_speed_kmh",
     ),
-    Ask("climb", "ride", "Climbs at", "km/h", "more", _figure("climb_kmh"), "climb_kmh"),
-    Ask("launch", "ride", "Acceleration", "s", "less", _figure("launch_s"), "launch_s"),
-    Ask("range", "ride", "Goes", "km", "more", _figure("range_km"), "range_km"),
+    Ask("climb", "ride", term("climb"), "km/h", "more", _figure("climb_kmh"), "climb_kmh"),
+    Ask("launch", "ride", term("acceleration"), "s", "less", _figure("launch_s"), "launch_s"),
+    Ask("range", "ride", term("range"), "km", "more", _figure("range_km"), "range_km"),
     Ask(
         "cruise_a",
         "ride",

@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from powertrain.arrays import scalar
 from powertrain.battery.chemistry import CHEMISTRIES
-from powertrain.bench.answer import Answer, Band
+from powertrain.bench.answer import Answer, Band, StateAnswer
 from powertrain.bench.solve import solve
 from powertrain.compile.build import compile_drive, with_moments
 from powertrain.documents.build import Build
@@ -20,7 +20,10 @@ Weight = Literal["fine", "condition", "stop"]
 
 
 class Side(BaseModel):
-    """The present or the higher pack, in figures, and the bands of those that doubt touches."""
+    """The present or the higher pack, in figures, and the bands of those that doubt touches.
+
+    `state` is where the watts go at top speed.
+    """
 
     series: int
     full_v: float
@@ -32,6 +35,7 @@ class Side(BaseModel):
     pack_peak_w: float
     winding_climb_c: float | None
     case_climb_c: float | None
+    state: StateAnswer
     bands: dict[str, Band]
 
 
@@ -122,6 +126,7 @@ def _side(build: Build, answer: Answer) -> Side:
         pack_peak_w=peak_w,
         winding_climb_c=climb.heat["winding"].after_c,
         case_climb_c=climb.heat["case"].after_c,
+        state=top.state,
         bands={
             "free_rpm": moments["wheels_up"].bands["motor_rpm"],
             "loaded_rpm": top.bands["motor_rpm"],

@@ -8,8 +8,9 @@ import numpy as np
 from pydantic import BaseModel
 
 from powertrain.arrays import scalar
-from powertrain.bench.answer import Band
+from powertrain.bench.answer import Band, StateAnswer
 from powertrain.bench.bands import figure_bands
+from powertrain.bench.solve import glance
 from powertrain.compile.build import compile_build, compile_drive, with_moments
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
@@ -43,8 +44,9 @@ class RoadAnswer(BaseModel):
 
     `reached` is whether it leads there at all; `why` says what stands in the way or how it was
     rounded. `figures` are at exactly the wished speed, `bought` at what can be bought, which
-    `change` sets on the bench; `bands` are the 10, 50 and 90 % points of `figures`. `price` is
-    what new parts cost beyond the present, None where it is not known.
+    `change` sets on the bench; `bands` are the 10, 50 and 90 % points of `figures`, `state` is
+    where the watts go there. `price` is what new parts cost beyond the present, None where it is
+    not known.
     """
 
     id: RoadId
@@ -55,6 +57,7 @@ class RoadAnswer(BaseModel):
     figures: dict[str, float | None]
     bought: dict[str, float | None]
     bands: dict[str, Band]
+    state: StateAnswer | None
     stops: list[str]
     parts: list[str]
     price: float | None
@@ -62,12 +65,13 @@ class RoadAnswer(BaseModel):
 
 
 class RoadsAnswer(BaseModel):
-    """The wish, what is now, and the roads."""
+    """The wish, what is now, where its watts go at top speed, and the roads."""
 
     wish_kmh: float
     now_kmh: float
     now: dict[str, float | None]
     bands: dict[str, Band]
+    state: StateAnswer
     roads: list[RoadAnswer]
 
 
@@ -106,6 +110,7 @@ def roads(build: Build, wish_kmh: float, shelf: Shelf) -> RoadsAnswer:
         now_kmh=now_kmh,
         now=now,
         bands=dict(figure_bands(build)),
+        state=_flat_out(build),
         roads=[_worked(build, road, wish_kmh) for road in ways if road is not None],
     )
 
@@ -119,6 +124,10 @@ def _figures(build: Build) -> dict[str, float | None]:
     compiled = compile_build(build)
     figures = figures_of(compiled, results_of(compiled))
     return {key: number(value) for key, value in figures.items()}
+
+
+def _flat_out(build: Build) -> StateAnswer:
+    return glance(build).states["top_speed"]
 
 
 def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
@@ -135,6 +144,7 @@ def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
             figures={},
             bought={},
             bands={},
+            state=None,
             stops=[],
             parts=[],
             price=None,
@@ -154,6 +164,7 @@ def _worked(build: Build, road: Road, wish_kmh: float) -> RoadAnswer:
         figures=_figures(exact),
         bought=figures,
         bands=dict(figure_bands(exact)),
+        state=_flat_out(exact),
         stops=[verdict.title for verdict in verdicts if verdict.severity == "stop"],
         parts=parts,
         price=price,

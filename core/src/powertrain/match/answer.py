@@ -323,8 +323,8 @@ def _differs(judged: list[Judged], scores: list[float], place: int) -> list[Diff
         (
             one.figures["range_km"] - before.figures["range_km"],
             "km",
-            "goes {} farther",
-            "goes {} less far",
+            "has {} more range",
+            "has {} less range",
         ),
     )
     return [

@@ -4918,6 +4918,8 @@ export interface components {
         /**
          * Side
          * @description The present or the higher pack, in figures, and the bands of those that doubt touches.
+         *
+         *     `state` is where the watts go at top speed.
          */
         Side: {
             /** Series */
@@ -4940,6 +4942,7 @@ export interface components {
             winding_climb_c: number | null;
             /** Case Climb C */
             case_climb_c: number | null;
+            state: components["schemas"]["StateAnswer"];
             /** Bands */
             bands: {
                 [key: string]: (number | null)[];
@@ -4960,8 +4963,9 @@ export interface components {
          *
          *     `reached` is whether it leads there at all; `why` says what stands in the way or how it was
          *     rounded. `figures` are at exactly the wished speed, `bought` at what can be bought, which
-         *     `change` sets on the bench; `bands` are the 10, 50 and 90 % points of `figures`. `price` is
-         *     what new parts cost beyond the present, None where it is not known.
+         *     `change` sets on the bench; `bands` are the 10, 50 and 90 % points of `figures`, `state` is
+         *     where the watts go there. `price` is what new parts cost beyond the present, None where it is
+         *     not known.
          */
         RoadAnswer: {
             /**
@@ -4989,6 +4993,7 @@ export interface components {
             bands: {
                 [key: string]: (number | null)[];
             };
+            state: components["schemas"]["StateAnswer"] | null;
             /** Stops */
             stops: string[];
             /** Parts */
@@ -5002,7 +5007,7 @@ export interface components {
         };
         /**
          * RoadsAnswer
-         * @description The wish, what is now, and the roads.
+         * @description The wish, what is now, where its watts go at top speed, and the roads.
          */
         RoadsAnswer: {
             /** Wish Kmh */
@@ -5017,6 +5022,7 @@ export interface components {
             bands: {
                 [key: string]: (number | null)[];
             };
+            state: components["schemas"]["StateAnswer"];
             /** Roads */
             roads: components["schemas"]["RoadAnswer"][];
         };
@@ -5773,8 +5779,8 @@ export interface components {
          * @description One part: its values go with the columns, None for a gap.
          *
          *     `origins` says how each value is known, '' where nothing is said of that. `asked` tells which
-         *     columns a part of its sort could fill at all. `unfit` is why it does not fit, None where it
-         *     does or nobody asked.
+         *     columns a part of its sort could fill at all. `figures` are worked out of them.
+         *     `unfit` is why it does not fit, None where it does or nobody asked.
          */
         PartRow: {
             /** Id */
@@ -5789,6 +5795,8 @@ export interface components {
             origins: string[];
             /** Asked */
             asked: boolean[];
+            /** Figures */
+            figures: (number | null)[];
             /** Unfit */
             unfit: string | null;
         };
@@ -5804,6 +5812,8 @@ export interface components {
             kind: string;
             /** Columns */
             columns: components["schemas"]["PartColumn"][];
+            /** Figures */
+            figures: components["schemas"]["PartColumn"][];
             /** Rows */
             rows: components["schemas"]["PartRow"][];
             /** Total */

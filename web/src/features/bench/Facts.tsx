@@ -1,8 +1,10 @@
 import { memo } from "react";
 import type { Answer, Band } from "../../api/types";
+import { Term } from "../../ui/Term";
+import type { TermId } from "../../ui/terms";
+import { doubtOf } from "../../units/doubt";
 import { chosen, digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
-import { doubtOf } from "./doubt/words";
 import { NODE_WORDS, spoken } from "./heat";
 import { momentOf } from "./parts";
 
@@ -17,7 +19,7 @@ interface Props {
 
 /** What stays in sight whatever the moment. */
 export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
-  const { text } = useUnits();
+  const { text, money } = useUnits();
   const cut = answer.verdicts.find((verdict) => verdict.id === "cut_off");
   const first = answer.first_limit;
   const next = answer.doubt.measure_next;
@@ -37,25 +39,25 @@ export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
             ? "none"
             : unsure(text(cruise.range_km, "distance", 2), answer.doubt.figures.range_km?.band),
         ];
-  const facts: [string, string][] = [
+  const facts: [TermId, string, string][] = [
     [
+      "drive_mass",
       "Drive",
       answer.drive_mass_kg === null ? "mass not known" : text(answer.drive_mass_kg, "mass"),
     ],
+    ["price", "Price", answer.drive_price === null ? "not known" : money(answer.drive_price)],
+    ["energy", "Pack", `${digits(answer.pack_wh)} Wh`],
+    ["range", ...range],
+    ["cut_off", "To cut-off", cut ? `${digits(cut.value - cut.limit, 2)} V a cell` : "not known"],
     [
-      "Price",
-      answer.drive_price === null ? "not known" : chosen(Math.round(answer.drive_price), 6),
-    ],
-    ["Pack", `${digits(answer.pack_wh)} Wh`],
-    range,
-    ["To cut-off", cut ? `${digits(cut.value - cut.limit, 2)} V a cell` : "not known"],
-    [
+      "first_limit",
       "First limit",
       first
         ? `${NODE_WORDS[first.node]} in ${spoken(first.seconds)} ${momentOf(answer, first.moment).during}`
         : "none",
     ],
     [
+      "stall",
       "Stalled",
       answer.stall.seconds === null
         ? "for ever"
@@ -64,9 +66,11 @@ export const Facts = memo(function Facts({ answer, onDoubt }: Props) {
   ];
   return (
     <dl className="flex flex-wrap gap-x-4 gap-y-0.5 text-[12.5px]">
-      {facts.map(([name, value]) => (
+      {facts.map(([id, name, value]) => (
         <div key={name} className="flex gap-1.5">
-          <dt className="text-soft">{name}</dt>
+          <dt className="text-soft">
+            <Term id={id}>{name}</Term>
+          </dt>
           <dd className="figure">{value}</dd>
         </div>
       ))}

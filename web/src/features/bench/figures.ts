@@ -1,10 +1,12 @@
 import type { FigureId } from "../../api/types";
+import { TERMS, type TermId } from "../../ui/terms";
 import type { QuantityId, Unit, UnitChoice } from "../../units/quantities";
 import { unitOf } from "../../units/quantities";
 
 interface FigureInfo {
   id: FigureId;
   name: string;
+  term: TermId;
   /** What somebody wishes for who wants more of it, or less. */
   wish: string;
   quantity?: QuantityId;
@@ -17,7 +19,8 @@ interface FigureInfo {
 export const FIGURES: FigureInfo[] = [
   {
     id: "top_speed_kmh",
-    name: "Top speed",
+    name: TERMS.top_speed.term,
+    term: "top_speed",
     wish: "faster",
     quantity: "speed",
     stored: 3.6,
@@ -26,7 +29,8 @@ export const FIGURES: FigureInfo[] = [
   },
   {
     id: "climb_kmh",
-    name: "Uphill",
+    name: TERMS.climb.term,
+    term: "climb",
     wish: "faster uphill",
     quantity: "speed",
     stored: 3.6,
@@ -35,36 +39,41 @@ export const FIGURES: FigureInfo[] = [
   },
   {
     id: "launch_s",
-    name: "Launch",
+    name: TERMS.acceleration.term,
+    term: "acceleration",
     wish: "quicker off the line",
     sign: "s",
     step: 0.5,
   },
   {
     id: "range_km",
-    name: "Range",
-    wish: "farther",
+    name: TERMS.range.term,
+    term: "range",
+    wish: "more range",
     quantity: "distance",
     sign: "km",
     step: 5,
   },
   {
     id: "pack_peak_a",
-    name: "Pack amps",
+    name: TERMS.pack_current.term,
+    term: "pack_current",
     wish: "less from the pack",
     sign: "A",
     step: 5,
   },
   {
     id: "motor_peak_a",
-    name: "Motor amps",
+    name: TERMS.motor_current.term,
+    term: "motor_current",
     wish: "less through the motor",
     sign: "A",
     step: 5,
   },
   {
     id: "winding_c",
-    name: "Winding",
+    name: TERMS.winding.term,
+    term: "winding",
     wish: "a cooler winding",
     quantity: "temperature",
     sign: "K",
@@ -72,7 +81,8 @@ export const FIGURES: FigureInfo[] = [
   },
   {
     id: "case_c",
-    name: "Can",
+    name: TERMS.can.term,
+    term: "can",
     wish: "a cooler can",
     quantity: "temperature",
     sign: "K",

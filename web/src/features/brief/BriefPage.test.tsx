@@ -60,7 +60,14 @@ function server(
   return serverAnswers((method, sent) => {
     const refused = refuse(sent);
     if (refused) return refused;
-    const brief = { id: "b", name: "Cargo trike", document, said, weights: { margin: 3, cost: 2 } };
+    const brief = {
+      id: "b",
+      name: "Cargo trike",
+      document,
+      said,
+      weights: { margin: 3, cost: 2 },
+      builds: [{ id: "b7", name: "Reed trike" }],
+    };
     if (sent.path === "/api/shelf/names")
       return {
         data: {
@@ -115,6 +122,8 @@ describe("a brief on screen", () => {
     ).toBeTruthy();
     expect(screen.getByText("costs more than there is")).toBeTruthy();
     expect(screen.getByText("99.8 %")).toBeTruthy();
+    const made = screen.getByRole("link", { name: "Reed trike" });
+    expect(made.getAttribute("href")).toBe("/builds/b7");
   });
 
   test("names fixed rules that stand in the way, and the nearest that each holds off", async () => {

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { shelfNames } from "../../api/matching";
+import { PRICE } from "../../units/quantities";
 import { Blank } from "./Blank";
 import { Choice } from "./Choice";
 import type { Counts } from "./counts";
@@ -41,7 +42,7 @@ const BLANKS = {
   "wishes.climb.length_m": { label: "Length of the hill", unit: "m" },
   "wishes.climb.speed_kmh": { label: "Speed on the hill", unit: "km/h" },
   "wishes.range_km": { label: "Range", unit: "km" },
-  "wishes.budget": { label: "Budget", unit: "", open: "no limit" },
+  "wishes.budget": { label: "Budget", unit: PRICE, open: "no limit" },
   "wishes.max_added_mass_kg": { label: "Added mass at most", unit: "kg" },
   "wishes.max_full_charge_v": { label: "Volts at most", unit: "V" },
   "wishes.motor_space.diameter_mm": { label: "Motor's diameter at most", unit: "mm" },

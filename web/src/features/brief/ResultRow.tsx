@@ -1,7 +1,10 @@
 import type { Margin, MatchResult } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { Term } from "../../ui/Term";
+import type { TermId } from "../../ui/terms";
 import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
+import { PRICE } from "../../units/quantities";
 import { Spread } from "../../units/Spread";
 import { useValue } from "../../units/useValue";
 
@@ -88,25 +91,33 @@ function gearing({ parts, gearings }: MatchResult): string {
 }
 
 function Figures({ result }: { result: MatchResult }) {
-  const { text } = useUnits();
+  const { text, money } = useUnits();
   const { figures } = result;
   const said = (key: string, show: (value: number) => string) => {
     const value = figures[key];
     return value === null || value === undefined ? "not known" : show(value);
   };
-  const items: [string, string, string, string][] = [
-    ["top", "top_speed_kmh", said("top_speed_kmh", (v) => text(v / 3.6, "speed")), "km/h"],
-    ["climbs at", "climb_kmh", said("climb_kmh", (v) => text(v / 3.6, "speed")), "km/h"],
-    ["goes", "range_km", said("range_km", (v) => text(v, "distance")), "km"],
-    ["adds", "added_mass_kg", said("added_mass_kg", (v) => text(v, "mass")), "kg"],
-    ["winding", "winding_c", said("winding_c", (v) => text(v, "temperature", 2)), "C"],
-    ["costs", "price", said("price", (v) => digits(v, 3)), ""],
+  const items: [string, TermId, string, string, string][] = [
+    [
+      "top speed",
+      "top_speed",
+      "top_speed_kmh",
+      said("top_speed_kmh", (v) => text(v / 3.6, "speed")),
+      "km/h",
+    ],
+    ["up the hill", "climb", "climb_kmh", said("climb_kmh", (v) => text(v / 3.6, "speed")), "km/h"],
+    ["range", "range", "range_km", said("range_km", (v) => text(v, "distance")), "km"],
+    ["adds", "added_mass", "added_mass_kg", said("added_mass_kg", (v) => text(v, "mass")), "kg"],
+    ["winding", "winding", "winding_c", said("winding_c", (v) => text(v, "temperature", 2)), "C"],
+    ["price", "price", "price", said("price", money), PRICE],
   ];
   return (
     <dl className="flex flex-wrap gap-x-3.5 text-[13px]">
-      {items.map(([name, key, value, unit]) => (
+      {items.map(([name, term, key, value, unit]) => (
         <div key={name} className="flex items-baseline gap-1">
-          <dt className="text-soft">{name}</dt>
+          <dt className="text-soft">
+            <Term id={term}>{name}</Term>
+          </dt>
           <dd>
             <span className="figure">{value}</span>
             <Spread band={result.bands[key]} unit={unit} />

@@ -1,8 +1,10 @@
 import { cleanup, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { afterEach, beforeEach, expect, test, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { client } from "../../api/client";
+import type { BuildCard } from "../../api/types";
 import { drawn, serverAnswers } from "../../testing";
+import { together } from "./OwnBuilds";
 import { StartPage } from "./StartPage";
 
 const STATE = {
@@ -18,7 +20,8 @@ const STATE = {
 const CARD = {
   id: "b1",
   name: "Sluice scooter",
-  demo: null,
+  demo: "",
+  changed_at: "2026-05-04T10:00:00Z",
   problem: null,
   figures: {
     drive: "10S3P, hub motor",
@@ -35,24 +38,55 @@ const CARD = {
 
 const DOCUMENT = { format: "young-torrent.build/1", name: "Sluice scooter", motor: { count: 1 } };
 const START = { id: "kick-scooter", title: "Kick scooter", say: "", document: { name: "Scooter" } };
+const KINDS = [
+  {
+    ...START,
+    group: "one_person",
+    top_speed_mps: 7,
+    state: STATE,
+    document: { motor: { count: 1 }, wheel: {} },
+  },
+  {
+    id: "hoist",
+    group: "loads",
+    title: "Hoist",
+    say: "A drum.",
+    top_speed_mps: 0.3,
+    state: STATE,
+    document: { name: "Hoist", motor: { count: 1 } },
+  },
+];
 
 interface Told {
   builds?: object[];
   removed?: object[];
+  examples?: object[];
   briefs?: object[];
   away?: boolean;
 }
 
-function server({ builds = [CARD], removed = [], briefs = [], away = false }: Told = {}) {
-  return serverAnswers((method, { path }) => {
+function server({
+  builds = [CARD],
+  removed = [],
+  examples = [],
+  briefs = [],
+  away = false,
+}: Told = {}) {
+  return serverAnswers((method, { path, query }) => {
     const key = `${method} ${path}`;
     if (away && key === "POST /api/briefs")
       return { status: 503, where: "database", what: "does not answer" };
     const data: Record<string, unknown> = {
-      "GET /api/builds": { builds, removed, total: builds.length, next: "" },
-      "GET /api/archetypes": [
-        { ...START, top_speed_mps: 7, state: STATE, document: { motor: { count: 1 }, wheel: {} } },
-      ],
+      "GET /api/builds":
+        query.whose === "examples"
+          ? { builds: examples, removed: [], total: examples.length, next: "" }
+          : { builds, removed, total: builds.length, next: "" },
+      "GET /api/archetypes": KINDS,
+      "GET /api/shelf/names": {
+        motors: [{ id: "m", name: "Millrace 80" }],
+        controllers: [],
+        packs: [{ id: "p", name: "Reed 10S" }],
+      },
       "GET /api/briefs": { briefs, removed: [], total: briefs.length, next: "" },
       "GET /api/brief-starts": [START],
       "POST /api/briefs": { id: "new", document: START.document, match: { id: "m" } },
@@ -90,16 +124,119 @@ test("each build says what it does, and that it can't climb where it can't", asy
   expect(screen.getByText("can't start")).toBeTruthy();
   expect(
     screen.getByRole("img", {
-      name: "Sluice scooter at 18.0 km/h: 200 W from the cells, 160 W on the road",
+      name: "Sluice scooter, cruise: 200 W from the cells, 160 W on the road",
     }),
   ).toBeTruthy();
 });
 
-test("with nothing there yet it says how to begin", async () => {
-  server({ builds: [] });
+test("who comes first is told what this is and asked what should move, examples after it", async () => {
+  server({ builds: [], examples: [{ ...CARD, id: "d", name: "Causeway trike", demo: "trike" }] });
   open();
-  expect(await screen.findByText(/Nothing on the bench yet/)).toBeTruthy();
+  expect(await screen.findByRole("heading", { level: 1 })).toBeTruthy();
+  const heads = (await screen.findAllByRole("heading", { level: 2 })).map((one) => one.textContent);
+  expect(heads[0]).toBe("What do you want to move?");
+  const shown = await screen.findByRole("link", { name: "Causeway trike" });
+  const first = screen.getByRole("button", { name: /^Kick scooter/ });
+  expect(first.compareDocumentPosition(shown)).toBe(Node.DOCUMENT_POSITION_FOLLOWING);
   expect(screen.queryByRole("heading", { name: "Briefs" })).toBeNull();
+  await userEvent.click(screen.getByRole("button", { name: /Builds to learn from/ }));
+  expect(screen.queryByRole("link", { name: "Causeway trike" })).toBeNull();
+});
+
+test("with builds of one's own these come first, the last one large, examples folded", async () => {
+  const other = { ...CARD, id: "b2", name: "Punt" };
+  server({ builds: [CARD, other], examples: [{ ...CARD, id: "d", name: "Causeway trike" }] });
+  open();
+  const last = await screen.findByRole("heading", { name: "Sluice scooter" });
+  const begin = screen.getByRole("heading", { name: "Begin another" });
+  expect(last.compareDocumentPosition(begin)).toBe(Node.DOCUMENT_POSITION_FOLLOWING);
+  expect(screen.getByRole("link", { name: "Punt" })).toBeTruthy();
+  expect(screen.queryByRole("link", { name: "Causeway trike" })).toBeNull();
+});
+
+test("a kind of vehicle is found by typing, and the only one is begun by the enter key", async () => {
+  const sent = server({ builds: [] });
+  const { router } = open();
+  const field = await screen.findByLabelText("Find a kind of vehicle");
+  await screen.findByRole("button", { name: /^Hoist/ });
+  await userEvent.type(field, "canoe");
+  expect(screen.getByText(/None is called that/)).toBeTruthy();
+  await userEvent.clear(field);
+  await userEvent.type(field, "drum{Enter}");
+  await waitFor(() => expect(router.state.location.pathname).toBe("/builds/b2"));
+  expect(sent.find((one) => one.method === "POST")?.body).toMatchObject({
+    document: { name: "Hoist" },
+  });
+});
+
+test("parts that are there become a brief without wishes that says only them", async () => {
+  const sent = server({ builds: [] });
+  const { router } = open();
+  await userEvent.click(await screen.findByRole("tab", { name: "I have parts" }));
+  const go = screen.getByRole("button", { name: "See what they can do" });
+  expect(go).toHaveProperty("disabled", true);
+  await screen.findByRole("option", { name: "Millrace 80" });
+  await userEvent.selectOptions(screen.getByLabelText("Motor"), "m");
+  // What does not roll is no vehicle that a brief can speak of.
+  expect(screen.queryByRole("option", { name: "Hoist" })).toBeNull();
+  await userEvent.selectOptions(screen.getByLabelText("What should they move?"), "kick-scooter");
+  await userEvent.click(go);
+  await waitFor(() => expect(router.state.location.pathname).toBe("/briefs/new"));
+  expect(sent.find((one) => one.method === "POST")?.body).toEqual({
+    document: { ...START.document, wishes: {}, owned: { motor: "m" } },
+    said: ["owned.motor"],
+    search: true,
+  });
+});
+
+test("a machine that disappoints is opened on what would help", async () => {
+  server();
+  const { router } = open();
+  await userEvent.click(await screen.findByRole("tab", { name: /disappoints me/ }));
+  expect(screen.getByRole("button", { name: "It won't climb" })).toHaveProperty("disabled", true);
+  await screen.findByRole("option", { name: "Sluice scooter" });
+  await userEvent.selectOptions(screen.getByLabelText(/Which machine/), "build:b1");
+  await userEvent.click(screen.getByRole("button", { name: "It won't climb" }));
+  await waitFor(() => expect(router.state.location.pathname).toBe("/builds/b1"));
+  expect(router.state.location.search).toBe("?help=climb_kmh");
+});
+
+describe("builds that follow one another", () => {
+  const cards = (names: [string, string][]) =>
+    names.map(([name, changed_at]) => ({ name, changed_at }) as unknown as BuildCard);
+  const told = (groups: ReturnType<typeof together>) =>
+    groups.map(({ title, cards: found }) => [title, found.map((one) => one.name)]);
+  const now = new Date(2026, 4, 20, 9, 0);
+  const at = (day: number, month = 4) => new Date(2026, month, day, 8, 0).toISOString();
+
+  test("stand together by when they were changed", () => {
+    const all = cards([
+      ["a", at(20)],
+      ["b", at(19)],
+      ["c", at(14)],
+      ["d", at(13)],
+      ["e", at(21, 3)],
+      ["f", at(20, 3)],
+    ]);
+    expect(told(together(all, "changed", now))).toEqual([
+      ["Today", ["a"]],
+      ["This week", ["b", "c"]],
+      ["This month", ["d", "e"]],
+      ["Earlier", ["f"]],
+    ]);
+  });
+
+  test("or by their letter", () => {
+    const all = cards([
+      ["12 V barrow", at(1)],
+      ["Punt", at(2)],
+      ["pram", at(3)],
+    ]);
+    expect(told(together(all, "name", now))).toEqual([
+      ["0 to 9 and signs", ["12 V barrow"]],
+      ["P", ["Punt", "pram"]],
+    ]);
+  });
 });
 
 test("a wish goes to the shelf in one request, and to its page", async () => {
@@ -189,8 +326,9 @@ test("many builds come a page at a time and are found by their names", async () 
   const asked: string[] = [];
   vi.spyOn(client, "GET").mockImplementation((async (path: string, init: unknown) => {
     const query = (init as { params?: { query?: Record<string, string> } })?.params?.query ?? {};
-    if (path !== "/api/builds") return { data: REST[path], response: new Response(null) };
-    asked.push(`${query.words}|${query.sort}|${query.after}`);
+    if (path !== "/api/builds" || query.whose === "examples")
+      return { data: REST[path], response: new Response(null) };
+    asked.push(`${query.words}|${query.sort}|${query.after}|${query.whose}`);
     const id = query.after || query.words || "first";
     const data = {
       builds: [{ ...CARD, id, name: `Cart ${id}` }],
@@ -207,8 +345,8 @@ test("many builds come a page at a time and are found by their names", async () 
   await userEvent.type(screen.getByLabelText("Find a build"), "reed");
   expect(await screen.findByRole("link", { name: "Cart reed" })).toBeTruthy();
   await userEvent.selectOptions(screen.getByLabelText("Order of the builds"), "name");
-  await waitFor(() => expect(asked).toContain("reed|name|"));
-  expect(asked.slice(0, 2)).toEqual(["|changed|", "|changed|second"]);
+  await waitFor(() => expect(asked).toContain("reed|name||all"));
+  expect(asked.slice(0, 2)).toEqual(["|changed||own", "|changed|second|own"]);
 });
 
 test("a brief is taken out of the list and brought back", async () => {

@@ -2,27 +2,10 @@ import { cleanup, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, test } from "vitest";
 import type { CompareAnswer } from "../../api/types";
 import { drawn } from "../../testing";
-import { bestOf, Rows } from "./Rows";
+import { Rows } from "./Rows";
 
 afterEach(cleanup);
 beforeEach(() => localStorage.clear());
-
-describe("the better of a line", () => {
-  test("stands out where one does", () => {
-    expect(bestOf({ values: [3, 5, 4], better: "more" })).toBe(1);
-    expect(bestOf({ values: [3, 5, 4], better: "less" })).toBe(0);
-  });
-
-  test("is none in a tie, alone, or where neither way is better", () => {
-    expect(bestOf({ values: [5, 5, 4], better: "more" })).toBeNull();
-    expect(bestOf({ values: [5, null], better: "more" })).toBeNull();
-    expect(bestOf({ values: [3, 5], better: null })).toBeNull();
-  });
-
-  test("is never what is not known", () => {
-    expect(bestOf({ values: [null, 5, 7], better: "less" })).toBe(1);
-  });
-});
 
 const row = (id: string, label: string, more = {}) => ({
   id,
@@ -56,16 +39,15 @@ const ANSWER = {
 describe("the table", () => {
   const lines = () => screen.getAllByRole("row").map((one) => one.textContent);
 
-  test("goes by what a builder compares, with bands, words for gaps and the better marked", () => {
+  test("goes by what a builder compares: bands, words for gaps, better and worse than the first", () => {
     drawn(<Rows answer={ANSWER} />);
     expect(lines()).toEqual([
       "A PuntB Barrow",
       "Motor",
-      "Mass of one kgleast2.004.00a guess",
+      "Mass of onekg2.004.00▼worsea guess",
       "What it does",
-      "Top speed km/h30.028.0 to 32.0can't be held",
-      "Limits passed least02",
-      `B ${LONG}.`,
+      "Top speedkm/h30.028.0 to 32.0can't be held",
+      `Limits passed02▼worse${LONG}`,
     ]);
   });
 
@@ -73,7 +55,7 @@ describe("the table", () => {
     localStorage.setItem("young-torrent.units", JSON.stringify({ mass: "lb", speed: "mph" }));
     drawn(<Rows answer={ANSWER} />);
     // 2 and 4 kg are 4.41 and 8.82 lb; 28, 30 and 32 km/h 17.4, 18.6 and 19.9 mph.
-    expect(lines()[2]).toBe("Mass of one lbleast4.418.82a guess");
-    expect(lines()[4]).toBe("Top speed mph18.617.4 to 19.9can't be held");
+    expect(lines()[2]).toBe("Mass of onelb4.418.82▼worsea guess");
+    expect(lines()[4]).toBe("Top speedmph18.617.4 to 19.9can't be held");
   });
 });

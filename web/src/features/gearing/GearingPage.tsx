@@ -1,11 +1,14 @@
 import { Tabs } from "radix-ui";
 import { useEffect, useRef } from "react";
-import type { FigureId } from "../../api/types";
+import type { FigureId, MomentId } from "../../api/types";
+import { Term } from "../../ui/Term";
+import { TERMS, type TermId } from "../../ui/terms";
 import { useAddress } from "../../ui/useAddress";
-import { digits } from "../../units/format";
+import { doubtOf } from "../../units/doubt";
+import { deserved, digits, rounded } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
-import { Spread } from "../../units/Spread";
+import { useEnds } from "../../units/Spread";
 import { useOpened } from "../../workbench/opened";
 import type { BenchState } from "../../workbench/workbench";
 import { Chart } from "./Chart";
@@ -102,7 +105,7 @@ export function GearingPage() {
           <Roads {...props} nowKmh={answer?.doubt.figures.top_speed_kmh?.value ?? null} />
         </Tabs.Content>
         <Tabs.Content value="tyre">
-          <Tyre {...props} />
+          <Tyre {...props} nowKmh={answer?.doubt.figures.top_speed_kmh?.value ?? null} />
         </Tabs.Content>
         <Tabs.Content value="helper">
           <Helper {...props} />
@@ -112,59 +115,68 @@ export function GearingPage() {
   );
 }
 
-const SHOWN: [FigureId, string, string][] = [
-  ["top_speed_kmh", "Top speed", "km/h"],
-  ["climb_kmh", "Climbs at", "km/h"],
-  ["launch_s", "Acceleration", "s"],
-  ["range_km", "Goes", "km"],
-  ["motor_peak_a", "Motor amps", "A"],
-  ["pack_peak_a", "Pack amps", "A"],
-  ["winding_c", "Winding", "C"],
+const SHOWN: [FigureId, MomentId | null, TermId, string][] = [
+  ["top_speed_kmh", "top_speed", "top_speed", "km/h"],
+  ["climb_kmh", "climb", "climb", "km/h"],
+  ["launch_s", "launch", "acceleration", "s"],
+  ["range_km", null, "range", "km"],
+  ["motor_peak_a", null, "motor_current", "A"],
+  ["pack_peak_a", null, "pack_current", "A"],
+  ["winding_c", null, "winding", "C"],
 ];
 
 /** What the build does now, with what changed since it was pinned. */
 function Strip({ state }: { state: BenchState }) {
   const { choice } = useUnits();
+  const ends = useEnds();
   const { answer, pinned, document } = state;
   if (!answer) return <p className="px-3 py-2 text-soft sm:px-6">Solving</p>;
-  const stops = answer.verdicts.filter((verdict) => verdict.severity === "stop");
   const teeth = document.gearing
     .map((stage) =>
-      "driver_teeth" in stage ? `${stage.driver_teeth} to ${stage.driven_teeth}` : stage.kind,
+      "driver_teeth" in stage ? `${stage.driver_teeth}:${stage.driven_teeth}` : stage.kind,
     )
-    .join(", ");
+    .join(" ");
+  const titleOf = (moment: MomentId | null, usual: TermId) =>
+    answer.moments.find((one) => one.id === moment)?.title ?? TERMS[usual].term;
   return (
-    <dl className="flex flex-wrap gap-x-6 gap-y-1 border-b border-line px-3 py-1.5 text-[13px] sm:px-6">
+    <dl className="flex gap-x-5 overflow-x-auto border-b border-line px-3 py-1.5 text-[13px] whitespace-nowrap sm:px-6">
       <div className="flex gap-1.5">
-        <dt className="text-soft">Teeth</dt>
-        <dd className="figure">
-          {teeth || "none"}, {digits(answer.ratio)} : 1
+        <dt className="text-soft">
+          <Term id="gear_ratio">Ratio</Term>
+        </dt>
+        <dd>
+          <span className="figure">{digits(answer.ratio)} : 1</span>{" "}
+          <small className="text-soft">{teeth}</small>
         </dd>
       </div>
-      {SHOWN.map(([id, label, unit]) => {
+      {SHOWN.map(([id, moment, usual, unit]) => {
         const own = documentUnit(unit, choice);
-        const now = answer.doubt.figures[id]?.value;
+        const { value: now, band } = answer.doubt.figures[id] ?? {};
         const before = pinned?.doubt.figures[id]?.value;
-        const shown = (value: number) => digits(toShown(value, own));
+        const shown = (value: number) =>
+          rounded(toShown(value, own), deserved(value, own.offset ? null : band));
+        const between = ends(band, unit);
         return (
-          <div key={id} className="flex gap-1.5">
-            <dt className="text-soft">{label}</dt>
+          <div
+            key={id}
+            className="flex gap-1.5"
+            title={between ? `${between} ${own.sign}, four times in five` : undefined}
+          >
+            <dt className="text-soft">
+              <Term id={usual}>{titleOf(moment, usual)}</Term>
+            </dt>
             <dd>
               <span className="figure">{now == null ? "–" : shown(now)}</span>{" "}
-              <small className="text-soft">{own.sign}</small>
-              <Spread band={answer.doubt.figures[id]?.band} unit={unit} />
+              <small className="text-soft">{own.sign}</small>{" "}
               {now != null && before != null && shown(now) !== shown(before) ? (
-                <small className="ml-1 text-water">was {shown(before)}</small>
-              ) : null}
+                <small className="text-water">was {shown(before)}</small>
+              ) : (
+                <small className="hidden text-soft xl:inline">{doubtOf(band ?? undefined)}</small>
+              )}
             </dd>
           </div>
         );
       })}
-      {stops.length > 0 ? (
-        <div className="font-semibold text-stop" title={stops.map((stop) => stop.title).join("; ")}>
-          {stops.length} stop: <span className="font-normal">{stops[0]?.title}</span>
-        </div>
-      ) : null}
     </dl>
   );
 }

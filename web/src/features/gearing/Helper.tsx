@@ -8,8 +8,9 @@ import { Axes } from "../../plots/Axes";
 import { pushPlot } from "../../plots/push";
 import { SeverityWord } from "../../ui/Severity";
 import { useSize } from "../../ui/useSize";
+import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
-import { documentUnit } from "../../units/quantities";
+import { documentUnit, toShown } from "../../units/quantities";
 import { useValue } from "../../units/useValue";
 import { Ask, useAsked, type ViewProps, Waiting } from "./common";
 
@@ -25,18 +26,18 @@ export function Helper({ document }: ViewProps) {
     queryFn: async () => (await readBuild(id)).document,
     enabled: id !== "",
   });
+  const aid = id === "" ? document : helper.data;
   const { data, error } = useAsked(
-    [document, helper.data, tap, from, "boost"],
-    () =>
-      boost(document, helper.data as NonNullable<typeof helper.data>, Math.round(tap), from ?? 0),
-    helper.data !== undefined,
+    [document, aid, tap, from, "boost"],
+    () => boost(document, aid ?? document, Math.round(tap), from ?? 0),
+    aid !== undefined,
   );
   const value = useValue();
   const [ref, width] = useSize();
   return (
     <>
       <p className="max-w-3xl text-[13px] text-soft">
-        The helper is the motor, controller and gearing of another build of yours, fed from some of
+        The helper is the motor, controller and gearing of a second drive, fed from all or some of
         this pack's cells.
       </p>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 py-1 text-[13.5px]">
@@ -47,7 +48,7 @@ export function Helper({ document }: ViewProps) {
             onChange={(event) => setId(event.target.value)}
             className="min-h-11 max-w-56 rounded-md border border-line bg-raised px-2 sm:min-h-8"
           >
-            <option value="">choose a build</option>
+            <option value="">a second drive like its own</option>
             {builds.map((build) => (
               <option key={build.id} value={build.id}>
                 {build.name}
@@ -59,13 +60,13 @@ export function Helper({ document }: ViewProps) {
         <Ask label="switched on from" unit="km/h" value={from ?? 0} onValue={setFrom} />
       </div>
       <div ref={ref}>
-        {id === "" ? null : !data ? (
+        {!data ? (
           <Waiting error={error ?? helper.error} what="Adding it" />
         ) : error ? (
           <Waiting error={error} what="" />
         ) : (
-          <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
-            <Pushes answer={data} width={Math.min(width, 620)} />
+          <div className="grid gap-x-8 gap-y-3 lg:grid-cols-[1.6fr_1fr]">
+            <Pushes answer={data} width={Math.min(width, 760)} />
             <div className="text-[13.5px]">
               <p>
                 Alone it goes <b className="figure">{value(data.alone_kmh, "km/h")}</b>, together{" "}
@@ -86,7 +87,7 @@ export function Helper({ document }: ViewProps) {
   );
 }
 
-const HEIGHT = 240;
+const HEIGHT = 440;
 
 function Pushes({ answer, width }: { answer: BoostAnswer; width: number }) {
   const { choice } = useUnits();
@@ -108,7 +109,7 @@ function Pushes({ answer, width }: { answer: BoostAnswer; width: number }) {
       width={width}
       height={HEIGHT}
       role="img"
-      aria-label="Push of the base alone and of both together over speed"
+      aria-label="Push of this build alone, of its helper and of both together over speed"
     >
       <text x={4} y={11} className="fill-soft text-[12px]">
         Push at the wheel, {force.sign}
@@ -125,8 +126,42 @@ function Pushes({ answer, width }: { answer: BoostAnswer; width: number }) {
         strokeWidth={1.5}
         strokeDasharray="5 3"
       />
+      <path
+        d={path(answer.speeds_kmh, answer.helper_n)}
+        className="fill-none stroke-ember"
+        strokeWidth={1.75}
+        strokeDasharray="2 3"
+      />
+      {(
+        [
+          ["alone", answer.alone_kmh, "stroke-ink"],
+          ["together", answer.together_kmh, "stroke-water"],
+          ["helps from", answer.engages_from_kmh, "stroke-ember"],
+        ] as const
+      )
+        .filter(([, kmh]) => kmh > 0)
+        .map(([words, kmh, stroke], at) => (
+          <g key={words}>
+            <line
+              x1={x(toShown(kmh, speed))}
+              x2={x(toShown(kmh, speed))}
+              y1={16}
+              y2={HEIGHT - 30}
+              className={stroke}
+              strokeDasharray="1 3"
+            />
+            <text
+              x={x(toShown(kmh, speed)) + (words === "together" ? 5 : -5)}
+              y={28 + 14 * at}
+              textAnchor={words === "together" ? "start" : "end"}
+              className="text-[11.5px]"
+            >
+              {words} {digits(toShown(kmh, speed))}
+            </text>
+          </g>
+        ))}
       <text x={width - 14} y={11} textAnchor="end" className="fill-soft text-[11.5px]">
-        solid: both, dashed: the base alone
+        solid: both; dashed: this build alone; dotted: the helper
       </text>
     </svg>
   );

@@ -7,12 +7,12 @@ import type { LadderAnswer, Rung } from "../../api/types";
 import { useSize } from "../../ui/useSize";
 import { useUnits } from "../../units/preferences";
 import { documentUnit } from "../../units/quantities";
-import { Spread, useEnds } from "../../units/Spread";
+import { useEnds } from "../../units/Spread";
 import { useValue } from "../../units/useValue";
 import { Cell } from "./Cell";
 import { Passing, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 import { named, Plan } from "./Plan";
-import { RungMap } from "./RungMap";
+import { LETTERS, RungPicture } from "./RungPicture";
 
 interface TeethProps extends ViewProps {
   buildId: string;
@@ -73,53 +73,53 @@ function Ladder({ document, pinned, onSet, buildId, briefId }: TeethProps) {
   if (!data) return <Waiting error={error} what="Climbing every rung" />;
   const set = (rung: Rung) => onSet(rung.change);
   const row = Math.min(shown, data.stages.length - 1);
+  const near = (data.stages[row]?.near ?? []).flat();
   return (
-    <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_27rem]">
+    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[1fr_38.5rem]">
       <div className="min-w-0">
         <Passing error={error} />
-        <p className="text-[13px] text-soft">
-          {data.count.toLocaleString("en-GB")} rungs of teeth that are sold, of{" "}
-          {data.reductions.toLocaleString("en-GB")} reductions; {data.open.toLocaleString("en-GB")}{" "}
-          of them are no worse than now for any part. Speeds below are top speeds, temperatures
-          those of the winding after the hill.
-          <Doubt present={data.present} />
-        </p>
         <Standing answer={data} />
-        <h2 className="mt-4 text-[15px] font-semibold">
+        <div ref={ref}>
+          <RungPicture answer={data} near={near} width={width} onSet={set} />
+        </div>
+        <h2 className="mt-3 text-[15px] font-semibold">
           The best few{wished ? `, by the brief for the ${wished.name}` : ""}
         </h2>
         {data.say ? <p className="text-[13px]">{data.say}</p> : null}
         <ul>
-          {(Object.keys(data.best) as (keyof typeof data.best)[]).map((key) => {
-            const rung = data.best[key];
-            if (!rung) return null;
-            return (
-              <li
-                key={key}
-                className="flex flex-wrap items-center gap-x-4 border-t border-line py-1 text-[13px]"
-              >
-                <span className="min-w-0 flex-1 basis-64">
-                  {data.best_say[key]}: <b className="figure">{named(rung)}</b>
-                </span>
-                <span>
-                  {value(rung.figures.top_speed_kmh, "km/h")}
-                  <Spread band={rung.bands?.top_speed_kmh} unit="km/h" />
-                </span>
-                <span>
-                  {value(rung.figures.launch_n, "N")}
-                  <Spread band={rung.bands?.launch_n} unit="N" />
-                </span>
-                <span>
-                  {value(rung.figures.winding_climb_c, "C", 2)}
-                  <Spread band={rung.bands?.winding_climb_c} unit="C" significant={2} />
-                </span>
-                <SetIt label={named(rung)} onClick={() => set(rung)} />
-              </li>
-            );
-          })}
+          {(Object.keys(data.best) as (keyof typeof data.best)[])
+            .filter((key) => data.best[key])
+            .map((key, at) => {
+              const rung = data.best[key] as Rung;
+              return (
+                <li
+                  key={key}
+                  className="flex flex-wrap items-center gap-x-4 border-t border-line py-1 text-[13px]"
+                >
+                  <span className="min-w-0 flex-1 basis-64">
+                    <b className="figure mr-1 text-deep">{LETTERS[at]}</b> {data.best_say[key]}:{" "}
+                    <b className="figure">{named(rung)}</b>
+                    <span className="block text-soft">
+                      {value(rung.figures.top_speed_kmh, "km/h")},{" "}
+                      {value(rung.figures.launch_n, "N")} from standstill, winding{" "}
+                      {value(rung.figures.winding_climb_c, "C", 2)}
+                    </span>
+                  </span>
+                  <SetIt label={named(rung)} onClick={() => set(rung)} />
+                </li>
+              );
+            })}
         </ul>
+        <p className="mt-2 text-[12.5px] text-soft">
+          {data.count.toLocaleString("en-GB")} rungs of teeth that are sold, of{" "}
+          {data.reductions.toLocaleString("en-GB")} reductions; {data.open.toLocaleString("en-GB")}{" "}
+          of them are no worse than now for any part.
+          <Doubt present={data.present} />
+        </p>
+      </div>
+      <div className="min-w-0">
         {data.stages.length > 1 ? (
-          <div role="group" aria-label="Stage" className="mt-3 flex flex-wrap gap-1">
+          <div role="group" aria-label="Stage" className="flex flex-wrap gap-1">
             {data.stages.map((stage, at) => (
               <button
                 key={stage.index}
@@ -134,11 +134,6 @@ function Ladder({ document, pinned, onSet, buildId, briefId }: TeethProps) {
           </div>
         ) : null}
         <Near answer={data} row={row} pinned={pinned} onSet={set} />
-      </div>
-      <div className="min-w-0">
-        <div ref={ref}>
-          <RungMap answer={data} width={width} />
-        </div>
         <Plan answer={data} buildId={buildId} onSet={set} />
       </div>
     </div>
@@ -212,7 +207,7 @@ function Near({
   return (
     <>
       <h3 id="near" className="mt-3 pb-1 text-[14px] font-semibold">
-        Stage {stage.index + 1}, {stage.kind}: driver down, driven across
+        Stage {stage.index + 1}, {stage.kind}: driver down, driven across; top speed, winding
       </h3>
       <div ref={scrolls} className="relative overflow-x-auto">
         <table aria-labelledby="near" className="border-separate border-spacing-1 text-[12.5px]">

@@ -1,10 +1,13 @@
 import { useState } from "react";
 import { type OneSpeed, speeds, tyre } from "../../api/gearing";
+import { useSize } from "../../ui/useSize";
 import { useValue } from "../../units/useValue";
 import { Ask, SetIt, useAsked, type ViewProps, Waiting } from "./common";
+import { SpeedRuler } from "./SpeedRuler";
+import { TyreSection } from "./TyreSection";
 
 /** From a tyre's marking to what it rolls; from a tachometer to speed, and back to motor rpm. */
-export function Tyre({ document, onSet }: ViewProps) {
+export function Tyre({ document, onSet, nowKmh }: ViewProps & { nowKmh: number | null }) {
   const [marking, setMarking] = useState("");
   const [speed, setSpeed] = useState<number | null>(null);
   const [pressure, setPressure] = useState<number | null>(100);
@@ -14,12 +17,17 @@ export function Tyre({ document, onSet }: ViewProps) {
     marking.trim() !== "",
   );
   const [one, setOne] = useState<OneSpeed>({});
+  // Nothing said, it is what belongs to the top speed.
+  const isSaid = Object.keys(one).length === 1;
+  const known: OneSpeed = isSaid || nowKmh === null ? one : { speed_kmh: nowKmh };
+  const [ref, width] = useSize();
   const told = useAsked(
-    [document, one, "speeds"],
-    () => speeds(document, one),
-    Object.keys(one).length === 1,
+    [document, known, "speeds"],
+    () => speeds(document, known),
+    Object.keys(known).length === 1,
   );
   const value = useValue();
+  const marked = marking.trim() !== "" && !read.error ? read.data : undefined;
   return (
     <div className="grid gap-x-8 gap-y-5 lg:grid-cols-2">
       <section>
@@ -66,6 +74,14 @@ export function Tyre({ document, onSet }: ViewProps) {
         ) : (
           <Waiting error={read.error} what="Reading" />
         )}
+        {document.wheel ? (
+          <TyreSection
+            diameterMm={marked?.diameter_mm ?? null}
+            rollsMm={marked?.rolls_mm ?? document.wheel.rolling_circumference_mm}
+            lowMm={marked?.rolls_low_mm ?? null}
+            highMm={marked?.rolls_high_mm ?? null}
+          />
+        ) : null}
       </section>
       <section>
         <h2 className="text-[15px] font-semibold">Speeds that belong together</h2>
@@ -93,9 +109,10 @@ export function Tyre({ document, onSet }: ViewProps) {
             onValue={(rpm) => setOne(rpm === null ? {} : { motor_rpm: rpm })}
           />
         </div>
-        {Object.keys(one).length === 0 ? null : told.data && !told.error ? (
+        {told.data && !told.error ? (
           <p className="text-[13.5px]">
-            Wheel <b className="figure">{value(told.data.wheel_rpm, "rpm", 4)}</b>, speed{" "}
+            {isSaid ? "" : "At its top speed: "}wheel{" "}
+            <b className="figure">{value(told.data.wheel_rpm, "rpm", 4)}</b>, speed{" "}
             <b className="figure">{value(told.data.speed_kmh, "km/h", 4)}</b>, motor{" "}
             <b className="figure">{value(told.data.motor_rpm, "rpm", 4)}</b>
             {told.data.volts_free != null ? (
@@ -108,6 +125,9 @@ export function Tyre({ document, onSet }: ViewProps) {
         ) : (
           <Waiting error={told.error} what="Counting" />
         )}
+        <div ref={ref} className="mt-3">
+          {told.data ? <SpeedRuler told={told.data} width={width} /> : null}
+        </div>
       </section>
     </div>
   );

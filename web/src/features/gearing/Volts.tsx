@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { overvolt } from "../../api/gearing";
+import type { OvervoltAnswer } from "../../api/types";
+import { type FigureRow, FigureTable } from "../../plots/FigureTable";
+import { MiniStream } from "../../stream/MiniStream";
 import { SeverityMark } from "../../ui/Severity";
-import { Spread } from "../../units/Spread";
-import { useValue } from "../../units/useValue";
 import { Ask, Passing, SetIt, useAsked, type ViewProps, Waiting } from "./common";
 
 /** A higher pack beside the present one: conditions, not a yes or no. */
@@ -11,7 +12,6 @@ export function Volts({ document, onSet }: ViewProps) {
   const [asked, setAsked] = useState<number | null>(null);
   const series = asked !== null && asked > own ? Math.round(asked) : own + 1;
   const { data, error } = useAsked([document, series, "volts"], () => overvolt(document, series));
-  const value = useValue();
   const mark = { fine: "ok", condition: "watch", stop: "stop" } as const;
   return (
     <>
@@ -54,49 +54,49 @@ export function Volts({ document, onSet }: ViewProps) {
               </p>
             ))}
           </div>
-          <table className="self-start border-separate border-spacing-0 text-[13px]">
-            <thead>
-              <tr>
-                <td />
-                <th scope="col" className="px-3 text-right">
-                  {data.now.series} cells
-                </th>
-                <th scope="col" className="px-3 text-right">
-                  {data.then.series} cells
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {(
-                [
-                  ["Straight off the charger", "full_v", "V"],
-                  ["Free rpm, wheels in the air", "free_rpm", "rpm"],
-                  ["Rpm at top speed", "loaded_rpm", "rpm"],
-                  ["Top speed", "top_speed_kmh", "km/h"],
-                  ["Pack amps limit", "pack_limit_a", "A"],
-                  ["Most watts from the pack", "pack_peak_w", "W"],
-                  ["Winding after the hill", "winding_climb_c", "C"],
-                  ["Case after the hill", "case_climb_c", "C"],
-                ] as const
-              ).map(([label, key, unit]) => (
-                <tr key={key}>
-                  <th scope="row" className="border-t border-line py-1 pr-4 text-left font-normal">
-                    {label}
-                  </th>
-                  <td className="figure border-t border-line px-3 text-right">
-                    {value(data.now[key], unit)}
-                    <Spread band={data.now.bands[key]} unit={unit} block />
-                  </td>
-                  <td className="figure border-t border-line px-3 text-right">
-                    {value(data.then[key], unit)}
-                    <Spread band={data.then.bands[key]} unit={unit} block />
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Sides answer={data} motors={document.motor.count ?? 1} />
         </div>
       )}
     </>
   );
+}
+
+const FIGURES = [
+  ["full_v", "Straight off the charger", "V", null],
+  ["free_rpm", "Free rpm, wheels in the air", "rpm", null],
+  ["loaded_rpm", "Rpm at top speed", "rpm", null],
+  ["top_speed_kmh", "Top speed", "km/h", "more"],
+  ["pack_limit_a", "Pack amps limit", "A", null],
+  ["pack_peak_w", "Most watts from the pack", "W", null],
+  ["winding_climb_c", "Winding after the hill", "C", "less"],
+  ["case_climb_c", "Can after the hill", "C", "less"],
+] as const;
+
+/** The present pack and the higher one on common scales, each with its stream at top speed. */
+function Sides({ answer, motors }: { answer: OvervoltAnswer; motors: number }) {
+  const sides = [answer.now, answer.then];
+  const most = Math.max(...sides.map((side) => side.state.cells_w));
+  const columns = sides.map((side, at) => ({
+    id: at === 0 ? "now" : "then",
+    head: (
+      <>
+        {side.series} cells{at === 0 ? ", now" : ""}
+        <MiniStream
+          state={side.state}
+          motors={motors}
+          most={most}
+          label={`Stream at top speed with ${side.series} cells`}
+        />
+      </>
+    ),
+  }));
+  const rows: FigureRow[] = FIGURES.map(([key, label, unit, better]) => ({
+    id: key,
+    label,
+    unit,
+    better,
+    values: sides.map((side) => side[key]),
+    bands: sides.map((side) => side.bands[key]),
+  }));
+  return <FigureTable caption="Now and with more cells" columns={columns} rows={rows} />;
 }

@@ -21,6 +21,7 @@ const DOCUMENT = {
   name: "Punt",
   gearing: [chain(16, 60), { kind: "fixed", ratio: 2, efficiency: 0.97 }],
   battery: { series: 13 },
+  motor: { count: 1 },
 } as unknown as BuildDocument;
 
 const rung = (driver: number, driven: number, more = {}) => ({
@@ -87,8 +88,11 @@ const CHART = {
   ],
 };
 
+const STATE = { cells_w: 800, road_w: 640, takes: {}, shaft_w: 700, stage_losses_w: [] };
+
 const side = (series: number) => ({
   series,
+  state: STATE,
   full_v: series * 4.2,
   free_rpm: 3000,
   loaded_rpm: 2900,
@@ -117,6 +121,7 @@ const road = (id: string, more = {}) => ({
   measure: "7.3 to 1",
   figures: { climb_kmh: 32, launch_s: 4, range_km: 54 },
   bands: { climb_kmh: [30, 32, 34] },
+  state: STATE,
   parts: ["driven of 47 teeth"],
   price: 12,
   why: "With what can be bought it goes 45.6 km/h.",
@@ -130,10 +135,18 @@ const ROADS = {
   now_kmh: 36,
   now: { climb_kmh: 33, launch_s: 3, range_km: 52 },
   bands: { climb_kmh: [31, 33, 34] },
+  state: STATE,
   roads: [
     road("teeth"),
     road("cells", { price: null, stops: ["Free, it turns 4,272 rpm of 4,200 allowed"] }),
-    road("timing", { reached: false, parts: [], why: "It goes 40 km/h at the most." }),
+    road("timing", {
+      reached: false,
+      figures: {},
+      bands: {},
+      state: null,
+      parts: [],
+      why: "It goes 40 km/h at the most.",
+    }),
   ],
 };
 
@@ -239,7 +252,7 @@ describe("teeth", () => {
     expect(screen.getByText(/As the build is known now/).textContent).toContain(
       "goes 18.6 to 21.1 mph",
     );
-    expect(screen.getByText("67.4 lbf")).toBeTruthy();
+    expect(screen.getByText(/67.4 lbf from standstill/)).toBeTruthy();
   });
 
   test("what stops the build as it stands is told once, apart from what gearing can mend", async () => {
@@ -303,12 +316,15 @@ describe("roads to a speed", () => {
     drawn(<Roads {...props} nowKmh={36.8} />);
     await screen.findByText("By teeth");
     expect(sent.at(-1)?.body).toMatchObject({ wish_kmh: 45 });
-    expect(cellsOf(/^Climbs at/)).toEqual([
-      "33.0 km/h31.0 to 34.0",
-      "32.0 km/h30.0 to 34.0",
-      "32.0 km/h30.0 to 34.0",
+    // Slower up the hill by each road that leads there; the one that doesn't has no figure.
+    expect(cellsOf(/^Speed up the hill/)).toEqual([
+      "33.031.0 to 34.0",
+      "32.0▼worse30.0 to 34.0",
+      "32.0▼worse30.0 to 34.0",
       "–",
     ]);
+    expect(cellsOf(/^Range/)).toEqual(["52.0", "54.0▲better", "54.0▲better", "–"]);
+    expect(screen.getAllByRole("img", { name: /^Stream at/ })).toHaveLength(3);
     const buy = cellsOf(/^To buy or set/);
     expect(buy[1]).toContain("driven of 47 teeth; about 12 more");
     expect(buy[2]).toContain("its price is not known");

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import type { PartsTable } from "../../api/types";
 import { drawn } from "../../testing";
-import { PartsView } from "./PartsView";
+import { differing, PartsView } from "./PartsView";
 
 const row = (id: string, more = {}) => ({
   id,
@@ -24,9 +24,9 @@ const TABLE = {
     { path: "motor.poles", label: "Poles", unit: "" },
   ],
   rows: [
-    row("a"),
-    row("b", { unfit: "It turns too fast.", own: true }),
-    row("c", { asked: [true, true, false] }),
+    row("a", { values: [790, 0.5, null] }),
+    row("b", { values: [800, 0.6, null], unfit: "It turns too fast.", own: true }),
+    row("c", { values: [790, 0.5, 14], asked: [true, true, false] }),
   ],
   total: 3,
 } as unknown as PartsTable;
@@ -48,9 +48,9 @@ test("a table marks its gaps, its guesses and what fits", () => {
   drawn(<PartsView {...given()} wide asksFit />);
   const rows = screen.getAllByRole("row").map((one) => one.textContent);
   expect(rows.slice(1)).toEqual([
-    "Motor ayes7900.5 (estimated)not said",
-    "Motor bownno It turns too fast.7900.5 (estimated)not said",
-    "Motor cyes7900.5 (estimated)does not apply",
+    "Motor ayes7900.5 (estimated)·not said",
+    "Motor bownno It turns too fast.8000.6 (estimated)·not said",
+    "Motor cyes7900.5 (estimated)14",
   ]);
   const sorted = screen.getByRole("columnheader", { name: /Mass/ });
   expect(sorted.getAttribute("aria-sort")).toBe("descending");
@@ -84,4 +84,15 @@ test("where there is no room for a table each part is a card with the same figur
   expect((first as HTMLElement).textContent).toMatch(
     /^Motor a Turns790 rpm\/VMass1\.102\d* lbnot said: polesyes$/,
   );
+});
+
+test("what all say alike is said once, above, and takes no column", () => {
+  const rows = [row("a", { values: [790, 0.5, 14] }), row("b", { values: [900, 0.5, null] })];
+  const table = { ...TABLE, rows } as PartsTable;
+  expect(differing(table)).toEqual({ shown: [0, 2], alike: [1] });
+  drawn(<PartsView {...given()} table={table} wide asksFit={false} />);
+  expect(screen.getByText("Alike for all of them: mass 0.5 kg.")).toBeTruthy();
+  expect(screen.queryByRole("columnheader", { name: /Mass/ })).toBeNull();
+  // One alone has nothing to be like.
+  expect(differing({ ...table, rows: rows.slice(1) } as PartsTable).alike).toEqual([]);
 });

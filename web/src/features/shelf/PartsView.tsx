@@ -19,8 +19,29 @@ export function PartsView(props: Props) {
   return props.wide ? <Table {...props} /> : <Cards {...props} />;
 }
 
+/** The columns in which parts differ, and what they all say alike in the others. */
+export function differing(table: PartsTable): { shown: number[]; alike: number[] } {
+  const places = table.columns.map((_, at) => at);
+  const said = (at: number) => new Set(table.rows.map((row) => JSON.stringify(row.values[at])));
+  if (table.rows.length < 2) return { shown: places, alike: [] };
+  const alike = places.filter((at) => said(at).size === 1);
+  return { shown: places.filter((at) => !alike.includes(at)), alike };
+}
+
 function Table({ table, sort, falling, onSort, beside, onBeside, onOpen, asksFit }: Props) {
   const { choice } = useUnits();
+  const { shown, alike } = differing(table);
+  const columns = shown.flatMap((at): [PartColumn, number][] => {
+    const column = table.columns[at];
+    return column ? [[column, at]] : [];
+  });
+  const common = alike.flatMap((at) => {
+    const column = table.columns[at];
+    const text = column ? said(table.rows[0]?.values[at] ?? null, column, choice) : null;
+    return column && text !== null
+      ? [`${column.label.toLowerCase()} ${text} ${signOf(column, choice)}`.trim()]
+      : [];
+  });
   const head = (path: string, label: string, sign: string) => (
     <th
       key={path}
@@ -40,58 +61,63 @@ function Table({ table, sort, falling, onSort, beside, onBeside, onOpen, asksFit
     </th>
   );
   return (
-    <div className="max-h-[calc(100dvh-11.5rem)] overflow-auto border-b border-line">
-      <table className="w-full border-separate border-spacing-0 text-[13px]">
-        <thead>
-          <tr>
-            {head("name", "Name", "")}
-            {asksFit ? (
-              <th
-                scope="col"
-                className="sticky top-0 z-10 border-b border-line bg-paper px-2 py-1 text-left align-bottom text-[12.5px] font-semibold"
-              >
-                Fits
-              </th>
-            ) : null}
-            {table.columns.map((column) => head(column.path, column.label, signOf(column, choice)))}
-          </tr>
-        </thead>
-        <tbody>
-          {table.rows.map((row) => (
-            <tr key={row.id} className="group hover:bg-raised">
-              <th
-                scope="row"
-                className="sticky left-0 z-[5] border-b border-line bg-paper px-1 py-0.5 text-left font-normal whitespace-nowrap group-hover:bg-raised"
-              >
-                <span className="flex items-center gap-2">
-                  <Pick row={row} beside={beside} onBeside={onBeside} />
-                  <button
-                    type="button"
-                    className="max-w-56 min-h-8 truncate text-left font-semibold hover:text-water"
-                    onClick={() => onOpen(row.id)}
-                  >
-                    {row.name}
-                  </button>
-                  {row.own ? <Own /> : null}
-                </span>
-              </th>
+    <div className="min-w-0">
+      {common.length > 0 ? (
+        <p className="pb-1 text-[12.5px] text-soft">Alike for all of them: {common.join(", ")}.</p>
+      ) : null}
+      <div className="max-h-[calc(100dvh-12.5rem)] overflow-auto border-b border-line">
+        <table className="w-full border-separate border-spacing-0 text-[13px]">
+          <thead>
+            <tr>
+              {head("name", "Name", "")}
               {asksFit ? (
-                <td className="border-b border-line px-2 text-[12.5px]">
-                  <Fit row={row} />
-                </td>
-              ) : null}
-              {table.columns.map((column, at) => (
-                <td
-                  key={column.path}
-                  className={`border-b border-line px-2 text-right ${typeof row.values[at] === "number" ? "figure font-normal" : ""}`}
+                <th
+                  scope="col"
+                  className="sticky top-0 z-10 border-b border-line bg-paper px-2 py-1 text-left align-bottom text-[12.5px] font-semibold"
                 >
-                  <Value row={row} column={column} at={at} />
-                </td>
-              ))}
+                  Fits
+                </th>
+              ) : null}
+              {columns.map(([column]) => head(column.path, column.label, signOf(column, choice)))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {table.rows.map((row) => (
+              <tr key={row.id} className="group hover:bg-raised">
+                <th
+                  scope="row"
+                  className="sticky left-0 z-[5] border-b border-line bg-paper px-1 py-0.5 text-left font-normal whitespace-nowrap group-hover:bg-raised"
+                >
+                  <span className="flex items-center gap-2">
+                    <Pick row={row} beside={beside} onBeside={onBeside} />
+                    <button
+                      type="button"
+                      className="max-w-56 min-h-8 truncate text-left font-semibold hover:text-water"
+                      onClick={() => onOpen(row.id)}
+                    >
+                      {row.name}
+                    </button>
+                    {row.own ? <Own /> : null}
+                  </span>
+                </th>
+                {asksFit ? (
+                  <td className="border-b border-line px-2 text-[12.5px]">
+                    <Fit row={row} />
+                  </td>
+                ) : null}
+                {columns.map(([column, at]) => (
+                  <td
+                    key={column.path}
+                    className={`border-b border-line px-2 text-right ${typeof row.values[at] === "number" ? "figure font-normal" : ""}`}
+                  >
+                    <Value row={row} column={column} at={at} />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </div>
   );
 }
@@ -111,7 +137,10 @@ function Value({ row, column, at }: { row: PartRow; column: PartColumn; at: numb
       </span>
     );
   return row.asked[at] ? (
-    <span className="text-[11.5px] whitespace-nowrap text-watch italic">not said</span>
+    <span className="text-soft" title="not said">
+      <span aria-hidden="true">·</span>
+      <span className="sr-only">not said</span>
+    </span>
   ) : (
     <span className="sr-only">does not apply</span>
   );

@@ -4,13 +4,14 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { drawn, serverAnswers } from "../../testing";
 import { ShelfPage } from "./ShelfPage";
 
-const row = (id: string) => ({
+const row = (id: string, price: number, kg: number) => ({
   id,
   name: `Part ${id}`,
   own: false,
-  values: [1],
+  values: [price],
   origins: [""],
   asked: [true],
+  figures: [kg],
   unfit: null,
 });
 
@@ -27,11 +28,13 @@ beforeEach(() => {
     if (path === "/api/builds/{build_id}") return { data: { document: { name: "Punt" } } };
     if (path === "/api/shelf/{kind}/look") {
       if (away) return { status: 422, where: "sort", what: "must be one of name" };
-      const found = (body as { words: string }).words === "canoe" ? [] : [row("a"), row("b")];
+      const found =
+        (body as { words: string }).words === "canoe" ? [] : [row("a", 10, 2), row("b", 30, 5)];
       return {
         data: {
           kind: params.kind,
           columns: [{ path: "price", label: "Price", unit: "" }],
+          figures: [{ path: "mass", label: "Mass", unit: "kg" }],
           rows: found,
           total: found.length * 200,
         },

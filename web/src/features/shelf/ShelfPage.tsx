@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { useDebounce } from "use-debounce";
 import { readBuild } from "../../api/builds";
 import { ApiError } from "../../api/client";
@@ -11,11 +11,13 @@ import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
 import { useAddress } from "../../ui/useAddress";
 import { useWide } from "../../ui/useWide";
+import { useUnits } from "../../units/preferences";
 import { InAndOut } from "./InAndOut";
 import { KINDS, singular } from "./kinds";
 import { PartSheet } from "./PartSheet";
 import { PartsView } from "./PartsView";
 import { PasteListing } from "./PasteListing";
+import { axesOf, type Brushed, figuresOf, inside, ShelfMap } from "./ShelfMap";
 import { SideBySide } from "./SideBySide";
 
 const PAUSE = 200;
@@ -62,6 +64,16 @@ export function ShelfPage() {
   const [pasting, setPasting] = useState(false);
   const wide = useWide();
   const told = table.data;
+  const { choice } = useUnits();
+  const mapped = search.get("map") !== "no";
+  const [brushed, setBrushed] = useState<Brushed | null>(null);
+  const narrowed = useMemo(() => {
+    if (!told || !brushed) return null;
+    const axes = axesOf(told, figuresOf(told, choice), search.get("across"), search.get("up"));
+    if (!axes) return null;
+    const [x, y] = axes;
+    return { ...told, rows: told.rows.filter((row) => inside(brushed, x.of(row), y.of(row))) };
+  }, [told, brushed, choice, search]);
 
   return (
     <div className="flex flex-1 flex-col">
@@ -81,7 +93,18 @@ export function ShelfPage() {
               key={id}
               type="button"
               aria-current={id === kind ? "page" : undefined}
-              onClick={() => say({ kind: id, sort: null, falling: null, beside: null, part: null })}
+              onClick={() => {
+                setBrushed(null);
+                say({
+                  kind: id,
+                  sort: null,
+                  falling: null,
+                  beside: null,
+                  part: null,
+                  across: null,
+                  up: null,
+                });
+              }}
               className="min-h-11 shrink-0 rounded-md px-2.5 text-[13.5px] whitespace-nowrap text-soft hover:bg-sunk aria-[current]:bg-shallow aria-[current]:font-semibold aria-[current]:text-ink sm:min-h-8"
             >
               {plural}
@@ -115,6 +138,15 @@ export function ShelfPage() {
             />
             own only
           </label>
+          <label className="flex min-h-11 items-center gap-1.5 text-[13px] sm:min-h-8">
+            <input
+              type="checkbox"
+              className="size-4 accent-water"
+              checked={mapped}
+              onChange={(event) => say({ map: event.target.checked ? null : "no" })}
+            />
+            map
+          </label>
           <span className="flex-1" />
           <Button kind="main" onClick={() => setPasting(true)}>
             Read a listing
@@ -127,6 +159,7 @@ export function ShelfPage() {
           {told?.untried
             ? `; ${told.untried.toLocaleString("en-GB")} more were not tried, say a word to narrow them`
             : ""}
+          {narrowed ? `; ${narrowed.rows.length} of them in the part of the map you marked` : ""}
           {table.isFetching && told ? ", looking" : ""}
           {beside.length === 1 ? "; tick another to see them side by side" : ""}
         </p>
@@ -153,21 +186,40 @@ export function ShelfPage() {
           </p>
         ) : null}
         {told && told.kind === kind && told.total > 0 && !facing ? (
-          <PartsView
-            table={told}
-            wide={wide}
-            sort={sort}
-            falling={falling}
-            onSort={(path) =>
-              say({ sort: path, falling: sort === path && !falling ? "yes" : null })
-            }
-            beside={beside}
-            onBeside={(id) =>
-              put(beside.includes(id) ? beside.filter((one) => one !== id) : [...beside, id])
-            }
-            onOpen={(id) => say({ part: id })}
-            asksFit={held?.data !== undefined && held !== null}
-          />
+          <div className={mapped ? "grid gap-x-6 gap-y-3 xl:grid-cols-[1fr_33rem]" : ""}>
+            {mapped ? (
+              <div className="min-w-0 xl:order-last">
+                <ShelfMap
+                  table={told}
+                  across={search.get("across")}
+                  up={search.get("up")}
+                  onAxes={(across, up) => {
+                    setBrushed(null);
+                    say({ across, up });
+                  }}
+                  brushed={brushed}
+                  onBrush={setBrushed}
+                  onOpen={(id) => say({ part: id })}
+                  asksFit={held?.data !== undefined && held !== null}
+                />
+              </div>
+            ) : null}
+            <PartsView
+              table={narrowed ?? told}
+              wide={wide}
+              sort={sort}
+              falling={falling}
+              onSort={(path) =>
+                say({ sort: path, falling: sort === path && !falling ? "yes" : null })
+              }
+              beside={beside}
+              onBeside={(id) =>
+                put(beside.includes(id) ? beside.filter((one) => one !== id) : [...beside, id])
+              }
+              onOpen={(id) => say({ part: id })}
+              asksFit={held?.data !== undefined && held !== null}
+            />
+          </div>
         ) : null}
       </main>
       {open ? (

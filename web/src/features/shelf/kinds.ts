@@ -1,6 +1,6 @@
 import type { PartColumn, PartKind, PartRow } from "../../api/types";
 import { chosen } from "../../units/format";
-import { documentUnit, toShown, type UnitChoice } from "../../units/quantities";
+import { documentUnit, PRICE, toShown, type UnitChoice } from "../../units/quantities";
 
 /** The kinds of part in the order of the drive, with what one of them is called. */
 export const KINDS: [PartKind, plural: string, singular: string][] = [
@@ -32,4 +32,4 @@ export function said(
 }
 
 export const signOf = (column: PartColumn, choice: UnitChoice): string =>
-  documentUnit(column.unit, choice).sign;
+  documentUnit(/(^|[._])price$/.test(column.path) ? PRICE : column.unit, choice).sign;

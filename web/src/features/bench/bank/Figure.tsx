@@ -1,10 +1,11 @@
+import type { ReactNode } from "react";
 import type { Band } from "../../../api/types";
-import { doubtOf } from "../doubt/words";
+import { doubtOf } from "../../../units/doubt";
 
 interface Props {
   value: string;
   sign: string;
-  words?: string;
+  words?: ReactNode;
   delta?: string | null;
   /** Where the figure lies four times in five. */
   band?: Band;

@@ -1,5 +1,6 @@
 import type { Answer, BuildDocument, MomentAnswer, PartId, StateAnswer } from "../../../api/types";
-import { difference, digits } from "../../../units/format";
+import { Term } from "../../../ui/Term";
+import { deserved, difference, digits, rounded } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { Figure } from "./Figure";
 
@@ -29,11 +30,14 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
             words={`rests at ${digits(answer.pack_rest_v)}`}
           />
           <Figure
-            value={digits(state.battery_current_a)}
+            value={rounded(
+              state.battery_current_a,
+              deserved(state.battery_current_a, bands.battery_current_a),
+            )}
             sign="A"
             band={bands.battery_current_a}
             delta={plain("battery_current_a")}
-            words="pack amps"
+            words={<Term id="pack_current">pack amps</Term>}
           />
         </>
       );
@@ -45,7 +49,7 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
             sign="%"
             band={bands.duty}
             delta={pinned ? difference(state.duty * 100, pinned.duty * 100) : null}
-            words="duty"
+            words={<Term id="duty">duty</Term>}
           />
           <Figure
             value={digits(answer.pack_full_v)}
@@ -62,18 +66,25 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
       return (
         <>
           <Figure
-            value={digits(state.motor_rpm, 4)}
+            value={rounded(state.motor_rpm, deserved(state.motor_rpm, bands.motor_rpm, 4))}
             sign="rpm"
             band={bands.motor_rpm}
             delta={plain("motor_rpm")}
             words={document.motor.max_rpm ? `of ${digits(document.motor.max_rpm, 4)}` : ""}
           />
           <Figure
-            value={digits(state.motor_current_a)}
+            value={rounded(
+              state.motor_current_a,
+              deserved(state.motor_current_a, bands.motor_current_a),
+            )}
             sign="A"
             band={bands.motor_current_a}
             delta={plain("motor_current_a")}
-            words={(document.motor.count ?? 1) > 1 ? "motor amps, each" : "motor amps"}
+            words={
+              <Term id="motor_current">
+                {(document.motor.count ?? 1) > 1 ? "motor amps, each" : "motor amps"}
+              </Term>
+            }
           />
         </>
       );
@@ -93,7 +104,7 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
       return (
         <>
           <Figure
-            value={digits(state.wheel_rpm)}
+            value={rounded(state.wheel_rpm, deserved(state.wheel_rpm, bands.wheel_rpm))}
             sign="rpm"
             band={bands.wheel_rpm}
             delta={plain("wheel_rpm")}
@@ -103,7 +114,7 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
             sign={show(0, "force").sign}
             band={bands.force_n}
             delta={pinned ? delta(state.force_n, pinned.force_n, "force") : null}
-            words="push"
+            words={<Term id="push">push</Term>}
           />
         </>
       );

@@ -48,7 +48,7 @@ test("what to measure next says how, how much it is off, and what it would narro
 test("a band is drawn and read out, one that ends in never is said", () => {
   drawn(<HowSure doubt={DOUBT} loadFactor={null} onOpen={() => {}} />);
   expect(screen.getByRole("img", { name: "33.0 to 40.0" })).toBeTruthy();
-  expect(rowOf(/Launch/)).toContain("not in every case");
+  expect(rowOf(/Acceleration/)).toContain("not in every case");
   expect(rowOf(/Top speed/)).toContain("KV 70 %");
   expect(rowOf(/Range/)).toContain("nothing stands out");
 });

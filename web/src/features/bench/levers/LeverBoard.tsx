@@ -1,6 +1,7 @@
 import { memo, useState } from "react";
 import type { Board, BoardRow, FigureId } from "../../../api/types";
 import { Button } from "../../../ui/Button";
+import { Term } from "../../../ui/Term";
 import { digits, typed } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { toShown } from "../../../units/quantities";
@@ -89,7 +90,7 @@ export const LeverBoard = memo(function LeverBoard({
                   aria-sort={item.id === wish ? "descending" : undefined}
                   className={`px-1 font-normal ${item.id === wish ? "font-semibold text-ink" : ""}`}
                 >
-                  {item.name}
+                  <Term id={item.term}>{item.name}</Term>
                   <br />
                   <Now info={item} value={board.now[item.id] ?? null} />
                 </th>

@@ -1,5 +1,5 @@
-import type { Band } from "../../../api/types";
-import { digits } from "../../../units/format";
+import type { Band } from "../api/types";
+import { digits } from "./format";
 
 /** How far a figure may be off, as a share of it; nothing where that is too little to matter. */
 export function doubtOf(band: Band | undefined): string | null {
