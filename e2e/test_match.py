@@ -31,7 +31,7 @@ def test_a_newcomer_gets_from_the_start_page_to_a_matched_drive(page: Page, prod
     budget.fill("450")
     budget.press("Enter")
     expect(page.get_by_text("do all of this")).to_be_visible(timeout=120_000)
-    expect(results.first.get_by_text("costs")).to_be_visible()
+    expect(results.first.get_by_text("price")).to_be_visible()
     page.get_by_role("button", name="To the bench, number 1", exact=True).click()
     page.get_by_role("tab", name="Brief").click()
     beside = page.get_by_role("tabpanel", name="Brief")

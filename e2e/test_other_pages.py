@@ -82,7 +82,7 @@ def context(browser: Browser, product: Product) -> Iterator[BrowserContext]:
     made = browser.new_context()
     page = made.new_page()
     page.goto(f"{product.url}/?key={KEY}")
-    expect(page.get_by_role("heading", name="Builds")).to_be_visible()
+    expect(page.get_by_role("tab", name="I have parts")).to_be_visible()
     assert page.url == f"{product.url}/"
     page.close()
     yield made
@@ -120,7 +120,7 @@ def test_a_page_from_elsewhere(product, context, elsewhere, host):
     # The owner's own page is answered in the same browser.
     own = context.new_page()
     own.goto(product.url)
-    expect(own.get_by_role("heading", name="Builds")).to_be_visible()
+    expect(own.get_by_role("tab", name="I have parts")).to_be_visible()
 
 
 def test_a_browser_without_the_key_is_told_how_to_get_it(browser: Browser, product: Product):

@@ -16,9 +16,12 @@ export function Settings() {
       <Popover.Trigger asChild>
         <Button kind="plain">
           <span className="sr-only">Units and theme: </span>
-          {sign("speed")}
-          <span className="hidden sm:inline">
-            · {sign("torque")} · {sign("mass")}
+          <span>
+            {sign("speed")}
+            <span className="hidden sm:inline">
+              {" "}
+              · {sign("torque")} · {sign("mass")}
+            </span>
           </span>
         </Button>
       </Popover.Trigger>

@@ -39,12 +39,16 @@ interface Props {
 /** Figures drawn on a scale of each row: how much, how sure, better or worse than the first. */
 export function FigureTable({ columns, rows, against = 0, children, caption }: Props) {
   return (
-    <div className="relative overflow-x-auto">
+    <section
+      // It scrolls on a phone, by keyboard, too.
+      tabIndex={0}
+      aria-label={caption}
+      className="relative overflow-x-auto"
+    >
       <table
         className="w-full table-fixed border-separate border-spacing-0 text-[13px]"
         style={{ minWidth: `${8 + 8.5 * columns.length}rem` }}
       >
-        <caption className="sr-only">{caption}</caption>
         <thead>
           <tr>
             <td className="w-32 sm:w-40" />
@@ -75,7 +79,7 @@ export function FigureTable({ columns, rows, against = 0, children, caption }: P
           {children}
         </tbody>
       </table>
-    </div>
+    </section>
   );
 }
 

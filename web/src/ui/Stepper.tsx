@@ -33,7 +33,7 @@ export function Stepper({
     event.preventDefault();
   };
   const side =
-    "grid place-items-center text-[15px] leading-none text-ink hover:bg-shallow disabled:text-line disabled:cursor-default min-w-11 sm:min-w-6.5";
+    "grid place-items-center text-[15px] leading-none text-ink hover:bg-shallow disabled:text-line disabled:cursor-default min-w-11 max-[359px]:min-w-9 sm:min-w-6.5";
   return (
     <div
       role="group"

@@ -43,7 +43,7 @@ export function Briefs({ onTrouble }: { onTrouble: (what: string | null) => void
             </Link>
             <Button
               kind="plain"
-              aria-label={`Take the brief for the ${brief.name} out of the list`}
+              aria-label={`Take out: the brief for the ${brief.name}`}
               onClick={() => void act(() => removeBrief(brief.id))}
             >
               Take out

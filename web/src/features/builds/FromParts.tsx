@@ -53,6 +53,7 @@ export function FromParts({ kinds, onMatch }: BeginProps) {
             <label key={part} className="contents">
               <span>{noun}</span>
               <select
+                aria-label={noun}
                 value={owned[part] ?? ""}
                 onChange={(event) => setOwned({ ...owned, [part]: event.target.value })}
                 className={field}

@@ -370,7 +370,7 @@ test("a brief is taken out of the list and brought back", async () => {
     return { response: new Response(null) };
   }) as never);
   open();
-  await userEvent.click(await screen.findByRole("button", { name: /Take the brief for the Punt/ }));
+  await userEvent.click(await screen.findByRole("button", { name: /the brief for the Punt/ }));
   await userEvent.click(await screen.findByText("1 taken out of the list"));
   await userEvent.click(screen.getByRole("button", { name: "Bring back" }));
   expect(await screen.findByRole("link", { name: /A drive for the Punt/ })).toBeTruthy();

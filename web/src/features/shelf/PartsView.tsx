@@ -65,7 +65,7 @@ function Table({ table, sort, falling, onSort, beside, onBeside, onOpen, asksFit
       {common.length > 0 ? (
         <p className="pb-1 text-[12.5px] text-soft">Alike for all of them: {common.join(", ")}.</p>
       ) : null}
-      <div className="max-h-[calc(100dvh-12.5rem)] overflow-auto border-b border-line">
+      <div className="relative max-h-[calc(100dvh-12.5rem)] overflow-auto border-b border-line">
         <table className="w-full border-separate border-spacing-0 text-[13px]">
           <thead>
             <tr>

@@ -186,7 +186,13 @@ export function ShelfPage() {
           </p>
         ) : null}
         {told && told.kind === kind && told.total > 0 && !facing ? (
-          <div className={mapped ? "grid gap-x-6 gap-y-3 xl:grid-cols-[1fr_33rem]" : ""}>
+          <div
+            className={
+              mapped
+                ? "grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-3 xl:grid-cols-[minmax(0,1fr)_33rem]"
+                : ""
+            }
+          >
             {mapped ? (
               <div className="min-w-0 xl:order-last">
                 <ShelfMap
