@@ -2,6 +2,7 @@
 
 import base64
 import json
+import uuid
 from pathlib import Path
 
 from playwright.sync_api import Browser, Page
@@ -101,6 +102,18 @@ def _beside(browser: Browser, product: Product) -> None:
         shown.context.close()
 
 
+def _own(browser: Browser, product: Product) -> None:
+    """Take the list of somebody who has builds of their own."""
+    for kind in ("board", "barrow", "kick-scooter"):
+        begun = next(one for one in product.get("/api/archetypes") if one["id"] == kind)
+        product.post("/api/builds", {"document": begun["document"], "change_id": str(uuid.uuid4())})
+    shown = page(browser, 1280, 800, "dark")
+    shown.goto(product.url)
+    shown.get_by_role("heading", name="Your builds").wait_for()
+    shown.wait_for_timeout(2500)
+    take(shown, "builds.png")
+
+
 def _way(browser: Browser, address: str, theme: str) -> Page:
     """Return one of the ways to change speed, worked out."""
     shown = page(browser, 1280, 800, theme)
@@ -116,15 +129,15 @@ def main() -> None:
     """Take them all from a product of its own."""
     Path(PLACE).mkdir(parents=True, exist_ok=True)
     with product_in_a_browser() as (product, browser):
-        builds = page(browser, 1280, 800, "light")
-        builds.goto(product.url)
-        builds.get_by_role("link", name="Causeway trike", exact=True).wait_for()
-        take(builds, "builds.png")
+        start = page(browser, 1280, 800, "light")
+        start.goto(product.url)
+        start.get_by_role("link", name="Causeway trike", exact=True).wait_for()
+        take(start, "start.png")
         _beside(browser, product)
         phone = page(browser, 390, 844, "light")
         phone.goto(product.url)
         phone.get_by_role("link", name="Causeway trike", exact=True).wait_for()
-        take(phone, "builds-phone.png")
+        take(phone, "start-phone.png")
         take(bench(browser, product, "Causeway trike", 1280, 800, "light"), "bench-light.png")
         take(bench(browser, product, "Causeway trike", 1280, 800, "dark"), "bench-dark.png")
         phone = bench(browser, product, "Seed rover", 390, 844, "light")
@@ -143,10 +156,6 @@ def main() -> None:
         facts.get_by_label("Volts at those amps").fill("0.23")
         facts.wait_for_timeout(700)
         take(facts, "bench-facts.png")
-        kept = page(browser, 1280, 800, "light")
-        kept.goto(f"{product.url}/kept")
-        kept.get_by_text("the whole database").wait_for()
-        take(kept, "kept.png")
         board = bench(browser, product, "Bittern hauler", 1280, 800, "light")
         board.keyboard.press("2")
         board.get_by_role("tab", name="What would help").click()
@@ -158,6 +167,7 @@ def main() -> None:
         stops = bench(browser, product, "Sluice scooter", 1280, 800, "light")
         take(stops, "bench-stops.png")
         _match(browser, product)
+        _own(browser, product)
 
 
 if __name__ == "__main__":
