@@ -25,6 +25,7 @@ def test_a_newcomer_reads_an_answer_for_a_vehicle_of_their_own(
     assert box
     assert box["y"] < 700
     kind.fill("trike")
+    expect(page.get_by_role("button", name=re.compile("^Cargo trike"))).to_be_visible()
     kind.press("Enter")
     line = page.get_by_role("main").get_by_text("on the flat")
     expect(line).to_be_visible()

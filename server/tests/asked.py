@@ -30,6 +30,8 @@ def sound_requests(build: str = "", brief: str = "") -> dict[str, dict[str, Any]
             "motor": {"kv_rpm_per_v": 60.0, "no_load_current_a": 1.5},
         },
         "/builds": {"document": trike, "change_id": change + "1"},
+        "/settings": {"document": trike},
+        "/advise": {"document": trike},
         "/ladder": {"document": trike},
         "/will-it-run": {"document": trike},
         "/speed-chart": {"document": trike},

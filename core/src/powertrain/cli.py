@@ -29,6 +29,10 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "parts": ("parts", "the parts that a table holds, and its bad rows"),
     "ladder": ("choose", "every rung of teeth that exist"),
     "identify": ("identify", "constants from what is known of a part"),
+    "settings": ("set_up", "every setting of the controller, with its value and why"),
+    "shunt": ("set_up", "a pack amps limit raised at the sense resistor"),
+    "hall": ("set_up", "what a Hall sensor beside its place costs"),
+    "advise": ("advise", "which kind of motor suits a vehicle, with reasons"),
 }
 """Each command's module in `powertrain.commands`, and what it tells. Only the one that is asked is
 loaded, so that a short answer does not wait for what long ones need."""

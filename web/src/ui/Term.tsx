@@ -18,7 +18,7 @@ export function Term({ id, children }: { id: TermId; children?: ReactNode }) {
               event.preventDefault();
               setOpen(true);
             }}
-            className="cursor-help text-left underline decoration-line decoration-dotted underline-offset-3"
+            className="cursor-help [text-align:inherit] underline decoration-line decoration-dotted underline-offset-3"
           >
             {children ?? term}
           </button>

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.controller.chopper import dc_for
+from powertrain.controller.curve import ThrottleCurve
 from powertrain.load.traction import MODEL_KG
 from powertrain.motor.timing import acting_deg, stated_deg
 from powertrain.stated import Stated
@@ -79,7 +80,9 @@ class ControllerRatings:
     outputs: Array
     regen_a: Array
     throttle_steps: Array
-    half_throttle_pct: Array
+    steps_forward: float
+    """Part of its steps that go forward."""
+    curve: ThrottleCurve
     per_dc: float
     pack_side: bool
     side_known: bool
@@ -186,7 +189,8 @@ def _controller(said: Stated) -> ControllerRatings:
         outputs=said.number("outputs", np.inf),
         regen_a=said.number("regen_current_limit_a", 0.0),
         throttle_steps=said.number("throttle_steps", np.inf),
-        half_throttle_pct=said.number("half_throttle_pct", 50.0),
+        steps_forward=1.0 if said.word("steps_shared") is False else 0.5,
+        curve=ThrottleCurve.of(said),
         per_dc=1 / dc_for(said),
         pack_side=said.word("rating_side") == "battery",
         side_known=said.word("rating_side") is not None,

@@ -102,12 +102,16 @@ UNIONS: dict[str, tuple[type[BaseModel] | None, str, tuple[type[BaseModel], ...]
 """Parts of which there are kinds: what all kinds have, the path of their fields, the kinds."""
 
 
+NO_INPUTS = ("format", "provenance", "controller.curve.points", "controller.steps_shared")
+"""What is no single input: a curve is drawn, and whether steps are shared is pressed."""
+
+
 def _fields_of(
     model: type[BaseModel], prefix: str, kinds: list[str], group: str
 ) -> Iterator[FieldInfo]:
     for name, field in model.model_fields.items():
         path = f"{prefix}{name}"
-        if path in ("format", "provenance") or (name == "kind" and prefix):
+        if path in NO_INPUTS or (name == "kind" and prefix):
             continue
         if path in UNIONS:
             yield from _fields_of_union(*UNIONS[path])

@@ -2,8 +2,10 @@
 
 from typing import Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
 
+from powertrain.documents.controller_settings import Curve, SettingId
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.heat import Cooling, PartThermal
 from powertrain.documents.model import Model
@@ -106,6 +108,75 @@ class Controller(Model):
         least=2,
         most=1000000,
         explain="How finely it divides the throttle.",
+    )
+    steps_shared: bool | None = Field(
+        default=None,
+        title="Steps go both ways",
+        description="Half of its steps are for reverse; so it is usually, and taken if left out.",
+    )
+    curve: Curve | None = Field(default=None, title="Throttle curve")
+    ramp_pct_per_s: Number | None = measure(
+        "Ramp",
+        "%/s",
+        (5, 2000),
+        default=None,
+        least=0.1,
+        most=100000,
+        explain="How fast the volts may rise, in percent of all of them for each second.",
+    )
+    drag_brake_pct: Number | None = measure(
+        "Drag brake",
+        "%",
+        (1, 100),
+        default=None,
+        zero=True,
+        most=100,
+        explain="Braking with the trigger let go, as a share of a shorted motor's.",
+    )
+    brake_pct: Number | None = measure(
+        "Brake",
+        "%",
+        (1, 100),
+        default=None,
+        zero=True,
+        most=100,
+        explain="Braking with the trigger pushed, as a share of the most.",
+    )
+    pwm_hz: Number | None = measure(
+        "Switching frequency",
+        "Hz",
+        (1000, 64000),
+        default=None,
+        least=50,
+        most=1000000,
+        explain="How often it switches the motor's volts in a second.",
+    )
+    reverse: Literal["delayed", "immediate", "none"] | None = choice(
+        "Reverse", "After a stop and a second press, at once, or not at all.", default=None
+    )
+    turbo_delay_s: Number | None = measure(
+        "Turbo after",
+        "s",
+        (0.05, 2),
+        default=None,
+        zero=True,
+        most=60,
+        explain="How long at full trigger before turbo timing begins.",
+    )
+    turbo_deg_per_s: Number | None = measure(
+        "Turbo comes in at",
+        "deg/s",
+        (10, 500),
+        default=None,
+        least=0.1,
+        most=100000,
+        explain="How fast turbo timing rises.",
+    )
+    offers: list[SettingId] | None = Field(
+        default=None,
+        max_length=17,
+        title="Lets one set",
+        description="What can be set at it at all; nobody knows if left out.",
     )
     sensor: list[Literal["none", "hall", "encoder"]] | None = Field(
         default=None,
@@ -269,6 +340,15 @@ class Controller(Model):
     thermal: PartThermal = Field(default_factory=PartThermal, title="Heat data of the controller")
     cooling: Cooling = Field(default_factory=Cooling, title="Cooling of the controller")
 
+    @model_validator(mode="after")
+    def _boost_rises(self) -> "Controller":
+        begins, ends = self.boost_from_rpm, self.boost_to_rpm
+        if begins is not None and ends is not None and ends < begins:
+            raise PydanticCustomError(
+                "boost", "has boost_to_rpm below boost_from_rpm; boost comes in upwards"
+            )
+        return self
+
 
 class Battery(Model):
     """The pack: equal cells in series and parallel."""
@@ -348,6 +428,7 @@ class Battery(Model):
         "A",
         (0.1, 1000),
         default=None,
+        zero=True,
         explain="The most that may flow into the whole pack, charging or braking.",
     )
     max_c: Number | None = measure(

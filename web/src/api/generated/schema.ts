@@ -84,6 +84,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settings Sheet
+         * @description Return every setting of a build's controller, with its value and why.
+         */
+        post: operations["settings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/advise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Advise
+         * @description Return which kind of motor suits a build as it stands, or a brief.
+         */
+        post: operations["advise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fields": {
         parameters: {
             query?: never;
@@ -1556,6 +1596,53 @@ export interface components {
              */
             throttle_steps?: number | null;
             /**
+             * Steps go both ways
+             * @description Half of its steps are for reverse; so it is usually, and taken if left out.
+             */
+            steps_shared?: boolean | null;
+            /** Throttle curve */
+            curve?: components["schemas"]["Curve"] | null;
+            /**
+             * Ramp
+             * @description How fast the volts may rise, in percent of all of them for each second.
+             */
+            ramp_pct_per_s?: number | null;
+            /**
+             * Drag brake
+             * @description Braking with the trigger let go, as a share of a shorted motor's.
+             */
+            drag_brake_pct?: number | null;
+            /**
+             * Brake
+             * @description Braking with the trigger pushed, as a share of the most.
+             */
+            brake_pct?: number | null;
+            /**
+             * Switching frequency
+             * @description How often it switches the motor's volts in a second.
+             */
+            pwm_hz?: number | null;
+            /**
+             * Reverse
+             * @description After a stop and a second press, at once, or not at all.
+             */
+            reverse?: ("delayed" | "immediate" | "none") | null;
+            /**
+             * Turbo after
+             * @description How long at full trigger before turbo timing begins.
+             */
+            turbo_delay_s?: number | null;
+            /**
+             * Turbo comes in at
+             * @description How fast turbo timing rises.
+             */
+            turbo_deg_per_s?: number | null;
+            /**
+             * Lets one set
+             * @description What can be set at it at all; nobody knows if left out.
+             */
+            offers?: ("motor_current_limit_a" | "battery_current_limit_a" | "regen_current_limit_a" | "cut_off_v" | "max_rpm" | "timing_deg" | "boost_timing_deg" | "turbo_timing_deg" | "half_throttle_pct" | "ramp_pct_per_s" | "drag_brake_pct" | "brake_pct" | "start_power_pct" | "dead_band_pct" | "pwm_hz" | "reverse" | "rollback_from_c")[] | null;
+            /**
              * Runs from
              * @description What it can learn the rotor's place from: the back-EMF alone (none), Hall sensors, an encoder.
              */
@@ -1707,6 +1794,38 @@ export interface components {
             limited_by: ("voltage" | "motor_current" | "battery_current" | "traction" | "cannot_move" | "overrun") | null;
             /** Road Force N */
             road_force_n: number[];
+        };
+        /**
+         * Curve
+         * @description How the volts follow the trigger: by what half a trigger gives, or by points.
+         */
+        Curve: {
+            /**
+             * Curve: half trigger gives
+             * @description Share of the volts at half trigger; goes before the same of the controller.
+             */
+            half_throttle_pct?: number | null;
+            /**
+             * Points of the curve
+             * @description Straight between them; nothing at rest and all at full trigger are added.
+             */
+            points?: components["schemas"]["CurvePoint"][] | null;
+        };
+        /**
+         * CurvePoint
+         * @description So much of the volts at so much of the trigger.
+         */
+        CurvePoint: {
+            /**
+             * Trigger
+             * @description Pulled.
+             */
+            trigger_pct: number;
+            /**
+             * Volts
+             * @description Passed on.
+             */
+            volts_pct: number;
         };
         /**
          * DoubtAnswer
@@ -1979,6 +2098,11 @@ export interface components {
              * @description Advance at which KV, resistance and no-load amps were taken; 0 if left out.
              */
             constants_at_timing_deg?: number | null;
+            /**
+             * Inductance
+             * @description Between two wires; an LCR meter at 1 kHz reads it, rotor turned a little between.
+             */
+            inductance_uh?: number | null;
             /**
              * Can diameter
              * @description Outside, without wires.
@@ -2442,6 +2566,11 @@ export interface components {
              */
             constants_at_timing_deg?: number | null;
             /**
+             * Inductance
+             * @description Between two wires; an LCR meter at 1 kHz reads it, rotor turned a little between.
+             */
+            inductance_uh?: number | null;
+            /**
              * Can diameter
              * @description Outside, without wires.
              */
@@ -2645,6 +2774,11 @@ export interface components {
              * @description Advance at which KV, resistance and no-load amps were taken; 0 if left out.
              */
             constants_at_timing_deg?: number | null;
+            /**
+             * Inductance
+             * @description Between two wires; an LCR meter at 1 kHz reads it, rotor turned a little between.
+             */
+            inductance_uh?: number | null;
             /**
              * Can diameter
              * @description Outside, without wires.
@@ -2890,6 +3024,11 @@ export interface components {
              * @description Advance at which KV, resistance and no-load amps were taken; 0 if left out.
              */
             constants_at_timing_deg?: number | null;
+            /**
+             * Inductance
+             * @description Between two wires; an LCR meter at 1 kHz reads it, rotor turned a little between.
+             */
+            inductance_uh?: number | null;
             /**
              * Can diameter
              * @description Outside, without wires.
@@ -3556,6 +3695,536 @@ export interface components {
             chosen?: string | null;
         };
         /**
+         * DragBrakeAnswer
+         * @description The slope that friction alone holds, and the creep and heat on the build's own hill.
+         *
+         *     None where the motor does not brake when shorted, or the load is no wheel.
+         */
+        DragBrakeAnswer: {
+            /** Holds Grade Pct */
+            holds_grade_pct: number | null;
+            /** Creep Kmh */
+            creep_kmh: number | null;
+            /** Heat W */
+            heat_w: number | null;
+        };
+        /**
+         * Ends
+         * @description A figure of one step at the very slow end, at half trigger and up to full trigger.
+         */
+        Ends: {
+            /** Low */
+            low: number | null;
+            /** Half */
+            half: number | null;
+            /** High */
+            high: number | null;
+        };
+        /**
+         * LimitsAnswer
+         * @description What to set, as one controller is told it; None where no part says what it stands.
+         */
+        LimitsAnswer: {
+            /** Motor Current A */
+            motor_current_a: number | null;
+            /** Battery Current A */
+            battery_current_a: number | null;
+            /** Regen Current A */
+            regen_current_a: number | null;
+            /** Cut Off V */
+            cut_off_v: number;
+        };
+        /**
+         * RampAnswer
+         * @description The fastest ramp and what sets it; what a grabbed trigger draws without any.
+         *
+         *     `fastest_pct_per_s` is None where no ramp at all is slow enough, and for an inverter, which
+         *     ramps by itself.
+         */
+        RampAnswer: {
+            /** Fastest Pct Per S */
+            fastest_pct_per_s: number | null;
+            /** Limited By */
+            limited_by: ("cut_off" | "grip" | "front_lift" | "rider" | "current_limit") | null;
+            /** Inrush A */
+            inrush_a: number | null;
+            /** Least Pack V */
+            least_pack_v: number | null;
+        };
+        /**
+         * SettingRow
+         * @description One setting: its value for this build, why, what a step below and above does.
+         *
+         *     `value` is None where it does not apply or can't be known; `offered` whether the chosen
+         *     controller has it, None where that is not known.
+         */
+        SettingRow: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "motor_current_limit_a" | "battery_current_limit_a" | "regen_current_limit_a" | "cut_off_v" | "max_rpm" | "timing_deg" | "boost_timing_deg" | "turbo_timing_deg" | "half_throttle_pct" | "ramp_pct_per_s" | "drag_brake_pct" | "brake_pct" | "start_power_pct" | "dead_band_pct" | "pwm_hz" | "reverse" | "rollback_from_c";
+            /** Value */
+            value: number | string | null;
+            /** Unit */
+            unit: string;
+            /** Why */
+            why: string;
+            /** Below */
+            below: string;
+            /** Above */
+            above: string;
+            /** Offered */
+            offered: boolean | null;
+        };
+        /**
+         * SheetAnswer
+         * @description Every setting, and what throttle, timing, ramp, drag brake and limits come to.
+         */
+        SheetAnswer: {
+            /** Settings */
+            settings: components["schemas"]["SettingRow"][];
+            throttle: components["schemas"]["ThrottleAnswer"];
+            timing: components["schemas"]["TimingAnswer"];
+            ramp: components["schemas"]["RampAnswer"];
+            drag_brake: components["schemas"]["DragBrakeAnswer"];
+            limits: components["schemas"]["LimitsAnswer"];
+        };
+        /**
+         * Slower
+         * @description One change that makes the slowest steady speed slower, and the speed it makes.
+         */
+        Slower: {
+            /** Path */
+            path: string;
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** To Kmh */
+            to_kmh: number;
+        };
+        /**
+         * ThrottleAnswer
+         * @description The throttle in steps; None where steps, or volts for each speed, are not known.
+         */
+        ThrottleAnswer: {
+            /** Steps Forward */
+            steps_forward: number | null;
+            volts_per_step: components["schemas"]["Ends"];
+            kmh_per_step: components["schemas"]["Ends"];
+            /** Start Volts */
+            start_volts: number | null;
+            /** Slowest Steady Kmh */
+            slowest_steady_kmh: number | null;
+            /** Slower By */
+            slower_by: components["schemas"]["Slower"][];
+        };
+        /**
+         * TimingAnswer
+         * @description All degrees together, what destroys, rpm in the air, and the tooth that pays.
+         */
+        TimingAnswer: {
+            /** Total Deg */
+            total_deg: number;
+            /** Limit Deg */
+            limit_deg: number;
+            /** Free Rpm */
+            free_rpm: number | null;
+            tooth: components["schemas"]["Tooth"] | null;
+        };
+        /**
+         * Tooth
+         * @description A shorter gear that takes back what timing adds, and the top speed with it.
+         */
+        Tooth: {
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** Top Speed Kmh */
+            top_speed_kmh: number;
+        };
+        /**
+         * OneBuild
+         * @description A build as it stands.
+         */
+        OneBuild: {
+            document: components["schemas"]["Build"];
+        };
+        /**
+         * AdviceAnswer
+         * @description All four, each with its reasons, what would turn it, and both schools.
+         */
+        AdviceAnswer: {
+            commutation: components["schemas"]["CommutationAdvice"];
+            sensing: components["schemas"]["SensingAdvice"];
+            rotor: components["schemas"]["RotorAdvice"];
+            machine: components["schemas"]["MachineAdvice"];
+        };
+        /**
+         * CommutationAdvice
+         * @description With brushes or without.
+         */
+        CommutationAdvice: {
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "brushed" | "brushless" | "either";
+            /** Why */
+            why: components["schemas"]["Reason"][];
+            /** Turns */
+            turns: string;
+            /** Schools */
+            schools: string[];
+        };
+        /**
+         * MachineAdvice
+         * @description Which machine.
+         */
+        MachineAdvice: {
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "permanent_magnet" | "series_wound" | "packaged" | "induction" | "either";
+            /** Why */
+            why: components["schemas"]["Reason"][];
+            /** Turns */
+            turns: string;
+            /** Schools */
+            schools: string[];
+        };
+        /**
+         * Reason
+         * @description A reason and for how much of what was considered it was the first.
+         */
+        Reason: {
+            /** Id */
+            id: string;
+            /** Say */
+            say: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * RotorAdvice
+         * @description Which of motor and magnets turns, and where.
+         */
+        RotorAdvice: {
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "inrunner" | "outrunner" | "hub" | "either";
+            /** Why */
+            why: components["schemas"]["Reason"][];
+            /** Turns */
+            turns: string;
+            /** Schools */
+            schools: string[];
+        };
+        /**
+         * SensingAdvice
+         * @description How the controller knows where the rotor stands.
+         */
+        SensingAdvice: {
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "sensored" | "sensorless" | "hybrid" | "either";
+            /** Why */
+            why: components["schemas"]["Reason"][];
+            /** Turns */
+            turns: string;
+            /** Schools */
+            schools: string[];
+        };
+        /**
+         * AdviseRequest
+         * @description A build as it stands, or a brief.
+         */
+        AdviseRequest: {
+            document?: components["schemas"]["Build"] | null;
+            brief?: components["schemas"]["Brief"] | null;
+        };
+        /**
+         * Between
+         * @description A top speed that is wished for: at least, at most, or both.
+         */
+        Between: {
+            /**
+             * At least
+             * @description On the level, flat out.
+             */
+            min?: number | null;
+            /**
+             * At most
+             * @description What law, rules or nerves allow.
+             */
+            max?: number | null;
+        };
+        /**
+         * Box
+         * @description Room for a part with six sides; it may be turned to fit.
+         */
+        Box: {
+            /**
+             * Length
+             * @description Of the room.
+             */
+            length_mm: number;
+            /**
+             * Width
+             * @description Of the room.
+             */
+            width_mm: number;
+            /**
+             * Height
+             * @description Of the room.
+             */
+            height_mm: number;
+        };
+        /**
+         * Brief
+         * @description A vehicle without its drive, and what is wished of it.
+         *
+         *     `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
+         *     those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
+         *     `judged_at`; limits of volts straight off the charger; the range between the two states of
+         *     charge.
+         */
+        Brief: {
+            /**
+             * Format
+             * @description Version of this format.
+             * @constant
+             */
+            format: "young-torrent.brief/1";
+            /**
+             * Name
+             * @description What you call it.
+             * @default Brief
+             */
+            name?: string;
+            conditions?: components["schemas"]["Conditions"];
+            vehicle: components["schemas"]["Vehicle"];
+            wheel: components["schemas"]["Wheel"];
+            /** Axle's own ratio */
+            final_drive?: components["schemas"]["FinalDrive"] | null;
+            /**
+             * Motors
+             * @description Equal ones on one shaft.
+             * @default 1
+             */
+            motor_count?: number;
+            wishes?: components["schemas"]["Wishes"];
+            owned?: components["schemas"]["Owned"];
+            weights?: components["schemas"]["Weights"];
+            /**
+             * Judged at
+             * @description Rest volts of the cells at which speeds and amps are judged.
+             * @default nominal
+             * @enum {string}
+             */
+            judged_at?: "full" | "nominal" | "storage";
+            /**
+             * Range from
+             * @description 100 if left out.
+             */
+            range_from_pct?: number | null;
+            /**
+             * Range down to
+             * @description 10 if left out.
+             */
+            range_to_pct?: number | null;
+        };
+        /**
+         * FinalDrive
+         * @description The axle's own fixed reduction, behind all that is searched for.
+         */
+        FinalDrive: {
+            /**
+             * Ratio
+             * @description Turns in for one turn of the wheel.
+             */
+            ratio: number;
+            /**
+             * Efficiency
+             * @description Part of the power that comes out.
+             * @default 0.96
+             */
+            efficiency?: number;
+        };
+        /**
+         * Hill
+         * @description The hill that must be climbed.
+         */
+        Hill: {
+            /**
+             * Grade
+             * @description Metres up for a hundred along.
+             */
+            grade_pct: number;
+            /**
+             * At
+             * @description Left out: it only has to be climbed.
+             */
+            speed_kmh?: number | null;
+            /**
+             * Long
+             * @description From bottom to top.
+             */
+            length_m?: number | null;
+        };
+        /**
+         * Owned
+         * @description Parts that are there already: they cost nothing, and nothing else is taken for them.
+         */
+        Owned: {
+            /** Motor */
+            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"] | components["schemas"]["InductionMotor"]) | null;
+            /** Controller */
+            controller?: string | components["schemas"]["Controller"] | null;
+            /** Pack */
+            battery?: string | components["schemas"]["Battery"] | null;
+            /** Gearing */
+            gearing?: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[] | null;
+        };
+        /**
+         * Round
+         * @description Room for a round part.
+         */
+        Round: {
+            /**
+             * Diameter
+             * @description At most.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Length
+             * @description At most.
+             */
+            length_mm?: number | null;
+        };
+        /**
+         * Start
+         * @description How quickly it must get going.
+         */
+        Start: {
+            /**
+             * To
+             * @description From standstill.
+             */
+            to_kmh: number;
+            /**
+             * Within
+             * @description Seconds from standstill.
+             */
+            within_s: number;
+        };
+        /**
+         * Weights
+         * @description What counts for how much in the order of the results; only their proportions matter.
+         */
+        Weights: {
+            /**
+             * Margin
+             * @description How far the tightest wish or limit is from giving way.
+             * @default 3
+             */
+            margin?: number;
+            /**
+             * Cost
+             * @description Less to pay.
+             * @default 2
+             */
+            cost?: number;
+            /**
+             * Mass
+             * @description Less to carry.
+             * @default 1
+             */
+            mass?: number;
+            /**
+             * Range
+             * @description Farther on one charge.
+             * @default 1
+             */
+            range?: number;
+            /**
+             * Simplicity
+             * @description Fewer stages.
+             * @default 1
+             */
+            simplicity?: number;
+        };
+        /**
+         * Wishes
+         * @description What is wished for; each is optional and left out where it does not matter.
+         */
+        Wishes: {
+            /** Top speed */
+            top_speed_kmh?: components["schemas"]["Between"] | null;
+            /** Hill */
+            climb?: components["schemas"]["Hill"] | null;
+            /**
+             * Cruise at
+             * @description The speed of an ordinary trip.
+             */
+            cruise_kmh?: number | null;
+            /**
+             * Range
+             * @description At cruise, on the level.
+             */
+            range_km?: number | null;
+            /**
+             * Volts at most
+             * @description Straight off the charger.
+             */
+            max_full_charge_v?: number | null;
+            /**
+             * Budget
+             * @description For motor, controller, pack and toothed wheels that are not owned yet.
+             */
+            budget?: number | null;
+            /**
+             * Added mass at most
+             * @description Of all drive parts.
+             */
+            max_added_mass_kg?: number | null;
+            /** Room for the motor */
+            motor_space?: components["schemas"]["Round"] | null;
+            /** Room for the controller */
+            controller_space?: components["schemas"]["Box"] | null;
+            /** Room for the pack */
+            pack_space?: components["schemas"]["Box"] | null;
+            /**
+             * Run-up
+             * @description Length in which the least top speed must be reached; without one, 95 % of it.
+             */
+            run_up_m?: number | null;
+            /**
+             * Motor is
+             * @description With brushes or without.
+             */
+            commutation?: ("brushed" | "brushless") | null;
+            /**
+             * Stands a stall of
+             * @description Held at full throttle with its wheels stuck.
+             */
+            hold_stall_s?: number | null;
+            /** Start */
+            launch?: components["schemas"]["Start"] | null;
+            /**
+             * Admitted parts
+             * @description Ids that an event's rules admit; kinds of which none is named are free.
+             */
+            allowed_parts?: string[] | null;
+        };
+        /**
          * FieldInfo
          * @description One input of the build document.
          *
@@ -3761,27 +4430,6 @@ export interface components {
              * @description For one cell position of the pack, strings in parallel as they are.
              */
             charger_mohm?: number | null;
-        };
-        /**
-         * CurvePoint
-         * @description One line of a data sheet's curve or table.
-         */
-        CurvePoint: {
-            /**
-             * Torque
-             * @description At the shaft.
-             */
-            torque_nm: number;
-            /**
-             * Speed
-             * @description Of the shaft.
-             */
-            rpm: number;
-            /**
-             * Amps
-             * @description At the wires.
-             */
-            current_a: number;
         };
         /**
          * Facts
@@ -4392,135 +5040,6 @@ export interface components {
             expect_case_c: number | null;
         };
         /**
-         * Between
-         * @description A top speed that is wished for: at least, at most, or both.
-         */
-        Between: {
-            /**
-             * At least
-             * @description On the level, flat out.
-             */
-            min?: number | null;
-            /**
-             * At most
-             * @description What law, rules or nerves allow.
-             */
-            max?: number | null;
-        };
-        /**
-         * Box
-         * @description Room for a part with six sides; it may be turned to fit.
-         */
-        Box: {
-            /**
-             * Length
-             * @description Of the room.
-             */
-            length_mm: number;
-            /**
-             * Width
-             * @description Of the room.
-             */
-            width_mm: number;
-            /**
-             * Height
-             * @description Of the room.
-             */
-            height_mm: number;
-        };
-        /**
-         * Brief
-         * @description A vehicle without its drive, and what is wished of it.
-         *
-         *     `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
-         *     those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
-         *     `judged_at`; limits of volts straight off the charger; the range between the two states of
-         *     charge.
-         */
-        Brief: {
-            /**
-             * Format
-             * @description Version of this format.
-             * @constant
-             */
-            format: "young-torrent.brief/1";
-            /**
-             * Name
-             * @description What you call it.
-             * @default Brief
-             */
-            name?: string;
-            conditions?: components["schemas"]["Conditions"];
-            vehicle: components["schemas"]["Vehicle"];
-            wheel: components["schemas"]["Wheel"];
-            /** Axle's own ratio */
-            final_drive?: components["schemas"]["FinalDrive"] | null;
-            /**
-             * Motors
-             * @description Equal ones on one shaft.
-             * @default 1
-             */
-            motor_count?: number;
-            wishes?: components["schemas"]["Wishes"];
-            owned?: components["schemas"]["Owned"];
-            weights?: components["schemas"]["Weights"];
-            /**
-             * Judged at
-             * @description Rest volts of the cells at which speeds and amps are judged.
-             * @default nominal
-             * @enum {string}
-             */
-            judged_at?: "full" | "nominal" | "storage";
-            /**
-             * Range from
-             * @description 100 if left out.
-             */
-            range_from_pct?: number | null;
-            /**
-             * Range down to
-             * @description 10 if left out.
-             */
-            range_to_pct?: number | null;
-        };
-        /**
-         * FinalDrive
-         * @description The axle's own fixed reduction, behind all that is searched for.
-         */
-        FinalDrive: {
-            /**
-             * Ratio
-             * @description Turns in for one turn of the wheel.
-             */
-            ratio: number;
-            /**
-             * Efficiency
-             * @description Part of the power that comes out.
-             * @default 0.96
-             */
-            efficiency?: number;
-        };
-        /**
-         * Hill
-         * @description The hill that must be climbed.
-         */
-        Hill: {
-            /**
-             * Grade
-             * @description Metres up for a hundred along.
-             */
-            grade_pct: number;
-            /**
-             * At
-             * @description Left out: it only has to be climbed.
-             */
-            speed_kmh?: number | null;
-            /**
-             * Long
-             * @description From bottom to top.
-             */
-            length_m?: number | null;
-        };
-        /**
          * LadderRequest
          * @description A build, and the one whose speed the cautious plan begins at; its own if none.
          *
@@ -4535,151 +5054,6 @@ export interface components {
              * @default 8
              */
             limit?: number;
-        };
-        /**
-         * Owned
-         * @description Parts that are there already: they cost nothing, and nothing else is taken for them.
-         */
-        Owned: {
-            /** Motor */
-            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"] | components["schemas"]["InductionMotor"]) | null;
-            /** Controller */
-            controller?: string | components["schemas"]["Controller"] | null;
-            /** Pack */
-            battery?: string | components["schemas"]["Battery"] | null;
-            /** Gearing */
-            gearing?: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[] | null;
-        };
-        /**
-         * Round
-         * @description Room for a round part.
-         */
-        Round: {
-            /**
-             * Diameter
-             * @description At most.
-             */
-            diameter_mm?: number | null;
-            /**
-             * Length
-             * @description At most.
-             */
-            length_mm?: number | null;
-        };
-        /**
-         * Start
-         * @description How quickly it must get going.
-         */
-        Start: {
-            /**
-             * To
-             * @description From standstill.
-             */
-            to_kmh: number;
-            /**
-             * Within
-             * @description Seconds from standstill.
-             */
-            within_s: number;
-        };
-        /**
-         * Weights
-         * @description What counts for how much in the order of the results; only their proportions matter.
-         */
-        Weights: {
-            /**
-             * Margin
-             * @description How far the tightest wish or limit is from giving way.
-             * @default 3
-             */
-            margin?: number;
-            /**
-             * Cost
-             * @description Less to pay.
-             * @default 2
-             */
-            cost?: number;
-            /**
-             * Mass
-             * @description Less to carry.
-             * @default 1
-             */
-            mass?: number;
-            /**
-             * Range
-             * @description Farther on one charge.
-             * @default 1
-             */
-            range?: number;
-            /**
-             * Simplicity
-             * @description Fewer stages.
-             * @default 1
-             */
-            simplicity?: number;
-        };
-        /**
-         * Wishes
-         * @description What is wished for; each is optional and left out where it does not matter.
-         */
-        Wishes: {
-            /** Top speed */
-            top_speed_kmh?: components["schemas"]["Between"] | null;
-            /** Hill */
-            climb?: components["schemas"]["Hill"] | null;
-            /**
-             * Cruise at
-             * @description The speed of an ordinary trip.
-             */
-            cruise_kmh?: number | null;
-            /**
-             * Range
-             * @description At cruise, on the level.
-             */
-            range_km?: number | null;
-            /**
-             * Volts at most
-             * @description Straight off the charger.
-             */
-            max_full_charge_v?: number | null;
-            /**
-             * Budget
-             * @description For motor, controller, pack and toothed wheels that are not owned yet.
-             */
-            budget?: number | null;
-            /**
-             * Added mass at most
-             * @description Of all drive parts.
-             */
-            max_added_mass_kg?: number | null;
-            /** Room for the motor */
-            motor_space?: components["schemas"]["Round"] | null;
-            /** Room for the controller */
-            controller_space?: components["schemas"]["Box"] | null;
-            /** Room for the pack */
-            pack_space?: components["schemas"]["Box"] | null;
-            /**
-             * Run-up
-             * @description Length in which the least top speed must be reached; without one, 95 % of it.
-             */
-            run_up_m?: number | null;
-            /**
-             * Motor is
-             * @description With brushes or without.
-             */
-            commutation?: ("brushed" | "brushless") | null;
-            /**
-             * Stands a stall of
-             * @description Held at full throttle with its wheels stuck.
-             */
-            hold_stall_s?: number | null;
-            /** Start */
-            launch?: components["schemas"]["Start"] | null;
-            /**
-             * Admitted parts
-             * @description Ids that an event's rules admit; kinds of which none is named are free.
-             */
-            allowed_parts?: string[] | null;
         };
         /**
          * RunFinding
@@ -6450,18 +6824,6 @@ export interface components {
             score: number;
         };
         /**
-         * Reason
-         * @description A reason and for how much of what was considered it was the first.
-         */
-        Reason: {
-            /** Id */
-            id: string;
-            /** Say */
-            say: string;
-            /** Share */
-            share: number;
-        };
-        /**
          * WhyAnswer
          * @description What became of everything that holds the parts asked about.
          */
@@ -6870,6 +7232,198 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BaselineAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneBuild"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    advise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdviseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceAnswer"];
                 };
             };
             /** @description Bad Request */

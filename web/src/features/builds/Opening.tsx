@@ -17,7 +17,7 @@ export function Opening({ kinds }: { kinds: ArchetypeCard[] }) {
           how fast, up which hill, how hot, what stops it, and how sure all of that is.
         </p>
       </div>
-      <div className="hidden min-h-24 sm:block">
+      <div className="sm:min-h-24">
         {shown ? (
           <>
             <MiniStream
@@ -26,7 +26,7 @@ export function Opening({ kinds }: { kinds: ArchetypeCard[] }) {
               label={`Stream of power of a ${shown.title.toLowerCase()}, from the cells to the road`}
               moving
             />
-            <p className="text-[12px] text-soft">
+            <p className="hidden text-[12px] text-soft sm:block">
               A {shown.title.toLowerCase()} at {text(shown.state.speed_mps, "speed", 2)}: its power
               from the cells on the left to the road on the right; what falls away is heat.
             </p>

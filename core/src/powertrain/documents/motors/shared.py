@@ -149,6 +149,13 @@ class SharedMotor(Model):
         most=90,
         explain="Advance at which KV, resistance and no-load amps were taken; 0 if left out.",
     )
+    inductance_uh: Number | None = measure(
+        "Inductance",
+        "uH",
+        (1, 5000),
+        default=None,
+        explain="Between two wires; an LCR meter at 1 kHz reads it, rotor turned a little between.",
+    )
     diameter_mm: Number | None = measure(
         "Can diameter",
         "mm",

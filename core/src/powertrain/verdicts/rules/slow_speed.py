@@ -11,10 +11,7 @@ from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
 
-FORWARD = 0.5
-"""Half of the throttle's steps go forward."""
-
-SLOW = 0.2
+SLOW, HALF = 0.2, scalar(0.5)
 """Part of the trigger at which the slow end is steered."""
 
 COARSE_KMH = 0.3
@@ -28,11 +25,9 @@ def judge(batch: Batch) -> Iterator[Judgement]:
     """Judge the first throttle steps, and a brushed motor's KV by its slots."""
     controller, motor = batch.ratings.controller, batch.ratings.motor
     if not unstated(controller.throttle_steps):
-        # The slope at a fifth of the trigger of a curve u = x^p through the stated half.
-        power = np.log(controller.half_throttle_pct / 100) / np.log(0.5)
-        slope = power * SLOW ** (power - 1)
+        slope = controller.curve.slope_at(SLOW)
         free_kmh = kmh_from_mps(batch.moments.wheels_up.state.speed_mps)
-        step_kmh = slope * free_kmh / (controller.throttle_steps * FORWARD)
+        step_kmh = slope * free_kmh / (controller.throttle_steps * controller.steps_forward)
         severity = grades(watch=step_kmh > COARSE_KMH)
         yield Judgement("throttle_steps", step_kmh, scalar(COARSE_KMH), severity)
     if motor.brushless or unstated(motor.slots):
@@ -65,12 +60,15 @@ def _say_steps(context: RuleContext, found: Judgement) -> Verdict:
     controller = context.build.controller
     free_kmh = float(kmh_from_mps(context.moments.wheels_up.state.speed_mps))
     fix = None
-    if found.word == "watch" and (controller.half_throttle_pct or 50.0) > 20:
-        change = {"controller.half_throttle_pct": 20.0}
+    curve = context.ratings.controller.curve
+    if found.word == "watch" and not curve.by_points and curve.volts_share(HALF) > 0.2:
+        own = controller.curve is not None and controller.curve.half_throttle_pct is not None
+        change = {f"controller.{'curve.' if own else ''}half_throttle_pct": 20.0}
         fix = Fix(say="Set half trigger to 20 %", change=change)
     title = f"At the slow end a throttle step is {float(found.value):.2g} km/h"
+    forward = "all of them forward" if controller.steps_shared is False else "half of them forward"
     why = (
-        f"{controller.throttle_steps:g} steps, half of them forward, over {free_kmh:.0f} km/h "
+        f"{controller.throttle_steps:g} steps, {forward}, over {free_kmh:.0f} km/h "
         "free. A curve in the controller makes the first steps finer; one in the transmitter only "
         "spreads them out."
     )

@@ -57,7 +57,7 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
         )
         fix = Fix(say="Leave it out at the motor", change={"motor.timing_deg": None})
         return verdict(found, "motor", title, why, unit="deg", fix=fix)
-    paid = _pays(context)
+    paid = tooth_that_pays(context)
     if found.word == "stop":
         said = Stated(context.build)
         stated = stated_deg(said.under("motor"), said.under("controller"))
@@ -72,7 +72,7 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     return verdict(found, "motor", title, why, unit="deg", fix=paid)
 
 
-def _pays(context: RuleContext) -> Fix | None:
+def tooth_that_pays(context: RuleContext) -> Fix | None:
     """Return the tooth that takes back what timing adds to the amps, None where nothing does."""
     share = 1 + KV_PER_DEGREE * float(context.ratings.motor.acting_deg)
     if share <= 1.005:

@@ -1,0 +1,1 @@
+"""A build's controller set up: what to set, to what, why, and how it then feels."""
