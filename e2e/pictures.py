@@ -42,7 +42,7 @@ def take(shown: Page, name: str, *, whole: bool = False) -> None:
 
 
 def _match(browser: Browser, product: Product) -> None:
-    """Take the brief with its results, wide and on a phone, and a build made of the best."""
+    """Take the brief with its results, wide and on a phone."""
     document = json.loads((ROOT / "docs/examples/brief-trike.json").read_text())
     said = [
         "vehicle.mass_kg",
@@ -59,11 +59,6 @@ def _match(browser: Browser, product: Product) -> None:
     phone.goto(address)
     phone.get_by_role("button", name="To the bench, number 1", exact=True).wait_for()
     take(phone, "match-phone.png", whole=False)
-    night = page(browser, 1280, 800, "dark")
-    night.goto(address)
-    night.get_by_role("button", name="To the bench, number 1", exact=True).click()
-    night.get_by_role("tab", name="Brief").click()
-    take(night, "bench-brief.png")
     take(wide, "match.png")
 
 
@@ -80,6 +75,10 @@ def _beside(browser: Browser, product: Product) -> None:
     shelf.goto(f"{product.url}/shelf?fits=build:{ids['Causeway trike']}")
     shelf.get_by_role("columnheader", name="Fits").wait_for()
     take(shelf, "shelf.png")
+    rover = page(browser, 1280, 800, "light")
+    rover.goto(f"{product.url}/builds/{ids['Seed rover']}/controller")
+    rover.get_by_role("heading", name="Which kind of motor at all?").wait_for()
+    take(rover, "controller.png")
     address = f"{product.url}/builds/{ids['Causeway trike']}/gearing?view="
     for view, theme in (("teeth", "light"), ("roads", "dark")):
         take(_way(browser, address + view, theme), f"gearing-{view}.png")

@@ -45,3 +45,9 @@ export const removeBuild = (id: string) =>
 
 export const bringBack = (id: string) =>
   answered(client.POST("/api/builds/{build_id}/bring-back", at(id)));
+
+export const settingsSheet = (document: BuildDocument) =>
+  answered(client.POST("/api/settings", { body: { document } }));
+
+export const adviseKind = (document: BuildDocument) =>
+  answered(client.POST("/api/advise", { body: { document } }));

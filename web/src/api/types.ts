@@ -76,3 +76,6 @@ export type SplitAnswer = Schemas["SplitAnswer"];
 export type BoostAnswer = Schemas["BoostAnswer"];
 export type WhyAnswer = Schemas["WhyAnswer"];
 export type MetBrief = Schemas["MetBrief"];
+export type SheetAnswer = Schemas["SheetAnswer"];
+export type SettingRow = Schemas["SettingRow"];
+export type AdviceAnswer = Schemas["AdviceAnswer"];

@@ -77,4 +77,16 @@ export const ENTRIES: Entry[] = [
         ? { severity: "watch", say: `${plan.done.length} of ${plan.of} ridden` }
         : null,
   },
+  {
+    path: "controller",
+    title: "Controller",
+    letter: "o",
+    page: lazy(() =>
+      import("../features/controller/ControllerPage").then((it) => ({
+        default: it.ControllerPage,
+      })),
+    ),
+    has: () => true,
+    open: () => null,
+  },
 ];

@@ -32,7 +32,7 @@ SettingId = Literal[
 """The settings of a common controller, in the order in which they are set."""
 
 
-class CurvePoint(Model):
+class TriggerPoint(Model):
     """So much of the volts at so much of the trigger."""
 
     trigger_pct: Number = measure("Trigger", "%", (0, 100), zero=True, most=100, explain="Pulled.")
@@ -51,7 +51,7 @@ class Curve(Model):
         most=99,
         explain="Share of the volts at half trigger; goes before the same of the controller.",
     )
-    points: list[CurvePoint] | None = Field(
+    points: list[TriggerPoint] | None = Field(
         default=None,
         max_length=50,
         title="Points of the curve",

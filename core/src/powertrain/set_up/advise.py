@@ -53,7 +53,7 @@ Rotor = Literal["inrunner", "outrunner", "hub", "either"]
 Machine = Literal["permanent_magnet", "series_wound", "packaged", "induction", "either"]
 
 
-class Reason(BaseModel):
+class KindReason(BaseModel):
     """Why, by a figure of the vehicle against a line; `figure` ends in its unit."""
 
     say: str
@@ -66,7 +66,7 @@ class CommutationAdvice(BaseModel):
     """With brushes or without."""
 
     pick: Commutation
-    why: list[Reason]
+    why: list[KindReason]
     turns: str
     schools: list[str]
 
@@ -75,7 +75,7 @@ class SensingAdvice(BaseModel):
     """How the controller knows where the rotor stands."""
 
     pick: Sensing
-    why: list[Reason]
+    why: list[KindReason]
     turns: str
     schools: list[str]
 
@@ -84,7 +84,7 @@ class RotorAdvice(BaseModel):
     """Which of motor and magnets turns, and where."""
 
     pick: Rotor
-    why: list[Reason]
+    why: list[KindReason]
     turns: str
     schools: list[str]
 
@@ -93,7 +93,7 @@ class MachineAdvice(BaseModel):
     """Which machine."""
 
     pick: Machine
-    why: list[Reason]
+    why: list[KindReason]
     turns: str
     schools: list[str]
 
@@ -108,7 +108,7 @@ class AdviceAnswer(BaseModel):
 
 
 @dataclass(frozen=True)
-class Figures:
+class AdvisedBy:
     """What is decided by; None where nobody said it."""
 
     top_speed_kmh: float | None
@@ -128,7 +128,7 @@ class Figures:
         return self.mass_kg < MODEL_KG
 
 
-def figures_of_build(build: Build) -> Figures:
+def figures_of_build(build: Build) -> AdvisedBy:
     """Return the figures of a build as it stands.
 
     Raises
@@ -151,7 +151,7 @@ def figures_of_build(build: Build) -> Figures:
     )
 
 
-def figures_of_brief(brief: Brief) -> Figures:
+def figures_of_brief(brief: Brief) -> AdvisedBy:
     """Return the figures of a brief: what is wished of its vehicle."""
     wishes = brief.wishes
     wished = wishes.top_speed_kmh
@@ -181,7 +181,7 @@ def _figures(
     budget: float | None = None,
     stall_s: float | None = None,
     stated: Commutation | None = None,
-) -> Figures:
+) -> AdvisedBy:
     road = RoadLoad.of(Stated(vehicle), Stated(conditions))
     powers = [
         float(road.force_n(mps_from_kmh(scalar(kmh)), scalar(grade))) * kmh / 3.6
@@ -192,7 +192,7 @@ def _figures(
     if grade_pct is not None:
         asked_n = float(road.rolling_and_grade_n(scalar(grade_pct)))
         hill_nm = asked_n * wheel_mm / 1000 / (2 * math.pi)
-    return Figures(
+    return AdvisedBy(
         top_speed_kmh=top_kmh,
         grade_pct=grade_pct,
         mass_kg=vehicle.mass_kg,
@@ -205,7 +205,7 @@ def _figures(
     )
 
 
-def advice_of(figures: Figures) -> AdviceAnswer:
+def advice_of(figures: AdvisedBy) -> AdviceAnswer:
     """Return which kind of motor suits."""
     commutation = _commutation(figures)
     return AdviceAnswer(
@@ -216,11 +216,11 @@ def advice_of(figures: Figures) -> AdviceAnswer:
     )
 
 
-def _commutation(figures: Figures) -> CommutationAdvice:
+def _commutation(figures: AdvisedBy) -> CommutationAdvice:
     top = figures.top_speed_kmh
-    why: list[Reason] = []
+    why: list[KindReason] = []
     if figures.stated is not None:
-        why.append(Reason(say="The brief says so.", figure="wish", value=None, line=None))
+        why.append(KindReason(say="The brief says so.", figure="wish", value=None, line=None))
         pick: Commutation = figures.stated
     elif top is None:
         pick = "either"
@@ -228,11 +228,11 @@ def _commutation(figures: Figures) -> CommutationAdvice:
     elif top <= FINE_KMH:
         pick = "brushed"
         say = "Below 8 mph brushes give the finest slow control for the money."
-        why.append(Reason(say=say, figure="top_speed_kmh", value=top, line=FINE_KMH))
+        why.append(KindReason(say=say, figure="top_speed_kmh", value=top, line=FINE_KMH))
     elif top <= EITHER_KMH:
         pick = "either"
         say = "Between 8 and 15 mph either does."
-        why.append(Reason(say=say, figure="top_speed_kmh", value=top, line=EITHER_KMH))
+        why.append(KindReason(say=say, figure="top_speed_kmh", value=top, line=EITHER_KMH))
     else:
         pick = "brushless"
         say = (
@@ -241,16 +241,16 @@ def _commutation(figures: Figures) -> CommutationAdvice:
             else "Above 15 mph brushes wear fast; they are near where wear rules them out."
         )
         line = WEAR_KMH if top >= WEAR_KMH else EITHER_KMH
-        why.append(Reason(say=say, figure="top_speed_kmh", value=top, line=line))
+        why.append(KindReason(say=say, figure="top_speed_kmh", value=top, line=line))
     if figures.budget is not None and figures.budget < TIGHT_BUDGET:
         say = "Little money speaks for brushes: motor and controller cost half."
-        why.append(Reason(say=say, figure="budget", value=figures.budget, line=TIGHT_BUDGET))
+        why.append(KindReason(say=say, figure="budget", value=figures.budget, line=TIGHT_BUDGET))
     if figures.stall_s is not None:
         say = "Held stalled, brushes burn their commutator in one place."
-        why.append(Reason(say=say, figure="hold_stall_s", value=figures.stall_s, line=1.0))
+        why.append(KindReason(say=say, figure="hold_stall_s", value=figures.stall_s, line=1.0))
     if figures.power_w is not None and figures.power_w > 1000:
         say = "Of this power 75 to 80 % come through brushes, 85 to 90 % without."
-        why.append(Reason(say=say, figure="power_w", value=figures.power_w, line=1000.0))
+        why.append(KindReason(say=say, figure="power_w", value=figures.power_w, line=1000.0))
     return CommutationAdvice(
         pick=pick,
         why=why,
@@ -266,30 +266,30 @@ def _commutation(figures: Figures) -> CommutationAdvice:
     )
 
 
-def _sensing(figures: Figures, commutation: Commutation) -> SensingAdvice:
+def _sensing(figures: AdvisedBy, commutation: Commutation) -> SensingAdvice:
     top, grade = figures.top_speed_kmh, figures.grade_pct
-    why: list[Reason] = []
+    why: list[KindReason] = []
     if commutation == "brushed":
         pick: Sensing = "either"
         say = "Brushes find the rotor by themselves; this is for a brushless one."
-        why.append(Reason(say=say, figure="top_speed_kmh", value=top, line=FINE_KMH))
+        why.append(KindReason(say=say, figure="top_speed_kmh", value=top, line=FINE_KMH))
     elif top is not None and top <= EITHER_KMH:
         pick = "sensored"
         say = "It goes slowly: without sensors it stutters where it is steered finest."
-        why.append(Reason(say=say, figure="top_speed_kmh", value=top, line=EITHER_KMH))
+        why.append(KindReason(say=say, figure="top_speed_kmh", value=top, line=EITHER_KMH))
     elif not figures.is_model:
         pick = "sensored" if grade is not None and grade >= STEEP_PCT else "hybrid"
         say = "It starts from rest with its load: a blind start under load jerks or fails."
-        why.append(Reason(say=say, figure="mass_kg", value=figures.mass_kg, line=MODEL_KG))
+        why.append(KindReason(say=say, figure="mass_kg", value=figures.mass_kg, line=MODEL_KG))
         if grade is not None:
             say = "It may have to start on its hill."
-            why.append(Reason(say=say, figure="climb_grade_pct", value=grade, line=STEEP_PCT))
+            why.append(KindReason(say=say, figure="climb_grade_pct", value=grade, line=STEEP_PCT))
     elif top is not None and top > WEAR_KMH:
         pick = "sensorless"
         say = (
             "It is light and fast: it is soon at rpm where back-EMF tells enough, and wires break."
         )
-        why.append(Reason(say=say, figure="top_speed_kmh", value=top, line=WEAR_KMH))
+        why.append(KindReason(say=say, figure="top_speed_kmh", value=top, line=WEAR_KMH))
     else:
         pick = "hybrid"
         why.append(_unknown("top_speed_kmh", "Sensors for the start, none above, suit most."))
@@ -307,15 +307,15 @@ def _sensing(figures: Figures, commutation: Commutation) -> SensingAdvice:
     )
 
 
-def _rotor(figures: Figures, commutation: Commutation) -> RotorAdvice:
+def _rotor(figures: AdvisedBy, commutation: Commutation) -> RotorAdvice:
     rpm, torque = figures.wheel_rpm, figures.hill_nm
     low, high = HUB_RPM
-    why: list[Reason] = []
+    why: list[KindReason] = []
     if commutation == "brushed":
         pick: Rotor = "inrunner"
         say = "A brushed motor's rotor turns inside."
         why.append(
-            Reason(say=say, figure="top_speed_kmh", value=figures.top_speed_kmh, line=FINE_KMH)
+            KindReason(say=say, figure="top_speed_kmh", value=figures.top_speed_kmh, line=FINE_KMH)
         )
     elif rpm is None:
         pick = "either"
@@ -327,21 +327,23 @@ def _rotor(figures: Figures, commutation: Commutation) -> RotorAdvice:
             if rpm > INRUNNER_RPM
             else "Its wheels turn slowly: an outrunner's torque needs less gearing."
         )
-        why.append(Reason(say=say, figure="wheel_rpm", value=rpm, line=INRUNNER_RPM))
+        why.append(KindReason(say=say, figure="wheel_rpm", value=rpm, line=INRUNNER_RPM))
     elif torque is not None and torque > HUB_NM:
         pick = "outrunner"
         say = "Its hill asks more torque of the wheel than a hub without gears gives for long."
-        why.append(Reason(say=say, figure="hill_torque_nm", value=torque, line=HUB_NM))
+        why.append(KindReason(say=say, figure="hill_torque_nm", value=torque, line=HUB_NM))
     elif low <= rpm <= high and figures.mass_kg < HEAVY_KG:
         pick = "hub"
         say = "Its wheel turns as a hub motor likes to: nothing to mesh, nothing to tension."
-        why.append(Reason(say=say, figure="wheel_rpm", value=rpm, line=high))
+        why.append(KindReason(say=say, figure="wheel_rpm", value=rpm, line=high))
         light = "It is light enough."
-        why.append(Reason(say=light, figure="mass_kg", value=figures.mass_kg, line=HEAVY_KG))
+        why.append(KindReason(say=light, figure="mass_kg", value=figures.mass_kg, line=HEAVY_KG))
     else:
         pick = "either"
         say = "It needs gearing either way; what fits the frame decides."
-        why.append(Reason(say=say, figure="wheel_rpm", value=rpm, line=low if rpm < low else high))
+        why.append(
+            KindReason(say=say, figure="wheel_rpm", value=rpm, line=low if rpm < low else high)
+        )
     return RotorAdvice(
         pick=pick,
         why=why,
@@ -354,29 +356,29 @@ def _rotor(figures: Figures, commutation: Commutation) -> RotorAdvice:
     )
 
 
-def _machine(figures: Figures) -> MachineAdvice:
+def _machine(figures: AdvisedBy) -> MachineAdvice:
     power, mass, top = figures.power_w, figures.mass_kg, figures.top_speed_kmh
-    why: list[Reason] = []
+    why: list[KindReason] = []
     if power is None:
         pick: Machine = "either"
         why.append(_unknown("power_w", "Neither speed nor hill is wished for: the power is open."))
     elif power > LARGE_W:
         pick = "packaged"
         say = "So much power is sold as a machine with its inverter, tested together."
-        why.append(Reason(say=say, figure="power_w", value=power, line=LARGE_W))
+        why.append(KindReason(say=say, figure="power_w", value=power, line=LARGE_W))
     elif mass > HEAVY_KG and power > SMALL_W:
         pick = "series_wound" if top is not None and top <= WEAR_KMH else "either"
         say = (
             "Heavy and slow: a series motor from a lift truck pulls from nothing and costs little."
         )
-        why.append(Reason(say=say, figure="mass_kg", value=mass, line=HEAVY_KG))
-        why.append(Reason(say="Of this power.", figure="power_w", value=power, line=SMALL_W))
+        why.append(KindReason(say=say, figure="mass_kg", value=mass, line=HEAVY_KG))
+        why.append(KindReason(say="Of this power.", figure="power_w", value=power, line=SMALL_W))
     else:
         pick = "permanent_magnet"
         say = (
             "Up to this power permanent magnets are lightest, waste least and are sold everywhere."
         )
-        why.append(Reason(say=say, figure="power_w", value=power, line=SMALL_W))
+        why.append(KindReason(say=say, figure="power_w", value=power, line=SMALL_W))
     return MachineAdvice(
         pick=pick,
         why=why,
@@ -391,11 +393,11 @@ def _machine(figures: Figures) -> MachineAdvice:
     )
 
 
-def _unknown(figure: str, say: str) -> Reason:
-    return Reason(say=say, figure=figure, value=None, line=None)
+def _unknown(figure: str, say: str) -> KindReason:
+    return KindReason(say=say, figure=figure, value=None, line=None)
 
 
-def _table(figures: Figures) -> str:
+def _table(figures: AdvisedBy) -> str:
     """Return what the trade's table by class of vehicle says of the nearest class."""
 
     def apart(one: VehicleClass) -> float:

@@ -58,9 +58,9 @@ def pack_amps(compiled: CompiledBuild) -> Bound:
     drive, ratings = compiled.drive, compiled.ratings
     count = float(drive.controller.count)
     of_pack = _most(ratings.pack.amps, "the pack's")
-    with np.errstate(divide="ignore"):
-        room_v = np.maximum(drive.pack.open_circuit_v - ratings.pack.cut_off_v, 0.0)
-        sags_a = float(room_v / drive.pack.resistance_ohm)
+    room_v = max(float(drive.pack.open_circuit_v - ratings.pack.cut_off_v), 0.0)
+    ohm = float(drive.pack.resistance_ohm)
+    sags_a = room_v / ohm if ohm > 0 else np.inf
     bounds = [
         Bound(of_pack.value / count, of_pack.why),
         Bound(sags_a * (1 - 1e-9) / count, "what keeps the pack above its cut-off"),

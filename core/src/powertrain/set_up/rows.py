@@ -50,6 +50,7 @@ class SettingRow(BaseModel):
     """
 
     id: SettingId
+    label: str
     value: float | str | None
     unit: str
     why: str
@@ -88,20 +89,20 @@ def _motor_amps(known: Known) -> Told:
         return None, "Neither motor nor controller says what it carries: ask their maker first."
     return (
         bound.told,
-        f"Set by {bound.why}. It makes the push, and the copper's heat by its square.",
+        f"At most, by {bound.why}. It makes the push, and heat by its square.",
     )
 
 
 def _pack_amps(known: Known) -> Told:
     bound = pack_amps(known.context.compiled)
-    return bound.told, f"Set by {bound.why}. It makes the power at speed, and the sag."
+    return bound.told, f"At most, by {bound.why}. It makes the power at speed, and the sag."
 
 
 def _regen(known: Known) -> Told:
     bound = regen_amps(known.build, known.context.compiled)
     if bound.told is None:
         return None, "What the pack may be charged with is not stated; leave braking weak."
-    return bound.told, f"Set by {bound.why}. Near full none of it is safe."
+    return bound.told, f"At most, by {bound.why}. Near full none of it is safe."
 
 
 def _cut_off(known: Known) -> Told:
@@ -300,26 +301,26 @@ class Setting:
     above: str
 
 
-WORKED_OUT: dict[SettingId, tuple[str, Callable[[Known], Told]]] = {
-    "motor_current_limit_a": ("A", _motor_amps),
-    "battery_current_limit_a": ("A", _pack_amps),
-    "regen_current_limit_a": ("A", _regen),
-    "cut_off_v": ("V", _cut_off),
-    "max_rpm": ("rpm", _max_rpm),
-    "timing_deg": ("deg", _timing),
-    "boost_timing_deg": ("deg", _boost),
-    "turbo_timing_deg": ("deg", _turbo),
-    "half_throttle_pct": ("%", _half),
-    "ramp_pct_per_s": ("%/s", _ramp),
-    "drag_brake_pct": ("%", _drag),
-    "brake_pct": ("%", _brake),
-    "start_power_pct": ("%", _start),
-    "dead_band_pct": ("%", _dead_band),
-    "pwm_hz": ("Hz", _pwm),
-    "reverse": ("", _reverse),
-    "rollback_from_c": ("C", _rollback),
+WORKED_OUT: dict[SettingId, tuple[str, str, Callable[[Known], Told]]] = {
+    "motor_current_limit_a": ("Motor amps limit", "A", _motor_amps),
+    "battery_current_limit_a": ("Pack amps limit", "A", _pack_amps),
+    "regen_current_limit_a": ("Braking amps limit", "A", _regen),
+    "cut_off_v": ("Low-voltage cut-off", "V", _cut_off),
+    "max_rpm": ("Highest rpm", "rpm", _max_rpm),
+    "timing_deg": ("Timing", "deg", _timing),
+    "boost_timing_deg": ("Boost timing", "deg", _boost),
+    "turbo_timing_deg": ("Turbo timing", "deg", _turbo),
+    "half_throttle_pct": ("Half trigger gives", "%", _half),
+    "ramp_pct_per_s": ("Ramp", "%/s", _ramp),
+    "drag_brake_pct": ("Drag brake", "%", _drag),
+    "brake_pct": ("Brake", "%", _brake),
+    "start_power_pct": ("Start power", "%", _start),
+    "dead_band_pct": ("Dead band", "%", _dead_band),
+    "pwm_hz": ("Switching frequency", "Hz", _pwm),
+    "reverse": ("Reverse", "", _reverse),
+    "rollback_from_c": ("Gives less from", "C", _rollback),
 }
-"""Unit and working out of each, in the order in which they are set."""
+"""Label, unit and working out of each, in the order in which they are set."""
 
 EITHER_WAY: dict[SettingId, tuple[str, str]] = {
     "motor_current_limit_a": ("Less push, cooler.", "Hotter by its square, past some peak."),
@@ -347,12 +348,13 @@ def rows_of(known: Known) -> list[SettingRow]:
     """Return every setting of a build."""
     offers = known.build.controller.offers
     rows = []
-    for setting, (unit, worked_out) in WORKED_OUT.items():
+    for setting, (label, unit, worked_out) in WORKED_OUT.items():
         value, why = worked_out(known)
         below, above = EITHER_WAY[setting]
         rows.append(
             SettingRow(
                 id=setting,
+                label=label,
                 value=number(value) if isinstance(value, float) else value,
                 unit=unit,
                 why=why,

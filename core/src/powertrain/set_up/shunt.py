@@ -32,7 +32,7 @@ LOSES = [
 ]
 
 
-class Better(BaseModel):
+class BetterWay(BaseModel):
     """What does the same without it."""
 
     say: str
@@ -51,7 +51,7 @@ class ShuntAnswer(BaseModel):
     new_limit_a: float
     verdicts: list[Verdict]
     loses: list[str]
-    better: Better
+    better: BetterWay
 
 
 def copper_mohm(
@@ -93,20 +93,20 @@ def shunt_of(build: Build, original_mohm: float, limit_a: float, added_mohm: flo
     )
 
 
-def _better(build: Build, factor: float) -> Better:
+def _better(build: Build, factor: float) -> BetterWay:
     """Return the shorter gear that pushes as much more, else a controller made for the amps."""
     for index, stage in enumerate(build.gearing):
         if isinstance(stage, ToothedStage):
             driver = max(round(stage.driver_teeth / factor), FEWEST_TEETH)
             if driver < stage.driver_teeth:
                 more = 100 * (stage.driver_teeth / driver - 1)
-                return Better(
+                return BetterWay(
                     say=f"A driver of {driver} teeth on stage {index + 1} pushes {more:.0f} % more "
                     "from the same amps; the top speed goes down as much. For both, a controller "
                     "whose limits are set by program and made for the amps.",
                     change={f"gearing.{index}.driver_teeth": driver},
                 )
-    return Better(
+    return BetterWay(
         say="A controller whose limits are set by program, made for the amps that are wanted.",
         change={"controller.battery_current_limit_a": build.controller.battery_current_limit_a},
     )

@@ -1809,23 +1809,7 @@ export interface components {
              * Points of the curve
              * @description Straight between them; nothing at rest and all at full trigger are added.
              */
-            points?: components["schemas"]["CurvePoint"][] | null;
-        };
-        /**
-         * CurvePoint
-         * @description So much of the volts at so much of the trigger.
-         */
-        CurvePoint: {
-            /**
-             * Trigger
-             * @description Pulled.
-             */
-            trigger_pct: number;
-            /**
-             * Volts
-             * @description Passed on.
-             */
-            volts_pct: number;
+            points?: components["schemas"]["TriggerPoint"][] | null;
         };
         /**
          * DoubtAnswer
@@ -3304,6 +3288,22 @@ export interface components {
             centre_to_driven_axle_m?: number | null;
         };
         /**
+         * TriggerPoint
+         * @description So much of the volts at so much of the trigger.
+         */
+        TriggerPoint: {
+            /**
+             * Trigger
+             * @description Pulled.
+             */
+            trigger_pct: number;
+            /**
+             * Volts
+             * @description Passed on.
+             */
+            volts_pct: number;
+        };
+        /**
          * Vehicle
          * @description What has to be moved.
          */
@@ -3764,6 +3764,8 @@ export interface components {
              * @enum {string}
              */
             id: "motor_current_limit_a" | "battery_current_limit_a" | "regen_current_limit_a" | "cut_off_v" | "max_rpm" | "timing_deg" | "boost_timing_deg" | "turbo_timing_deg" | "half_throttle_pct" | "ramp_pct_per_s" | "drag_brake_pct" | "brake_pct" | "start_power_pct" | "dead_band_pct" | "pwm_hz" | "reverse" | "rollback_from_c";
+            /** Label */
+            label: string;
             /** Value */
             value: number | string | null;
             /** Unit */
@@ -3873,11 +3875,25 @@ export interface components {
              */
             pick: "brushed" | "brushless" | "either";
             /** Why */
-            why: components["schemas"]["Reason"][];
+            why: components["schemas"]["KindReason"][];
             /** Turns */
             turns: string;
             /** Schools */
             schools: string[];
+        };
+        /**
+         * KindReason
+         * @description Why, by a figure of the vehicle against a line; `figure` ends in its unit.
+         */
+        KindReason: {
+            /** Say */
+            say: string;
+            /** Figure */
+            figure: string;
+            /** Value */
+            value: number | null;
+            /** Line */
+            line: number | null;
         };
         /**
          * MachineAdvice
@@ -3890,23 +3906,11 @@ export interface components {
              */
             pick: "permanent_magnet" | "series_wound" | "packaged" | "induction" | "either";
             /** Why */
-            why: components["schemas"]["Reason"][];
+            why: components["schemas"]["KindReason"][];
             /** Turns */
             turns: string;
             /** Schools */
             schools: string[];
-        };
-        /**
-         * Reason
-         * @description A reason and for how much of what was considered it was the first.
-         */
-        Reason: {
-            /** Id */
-            id: string;
-            /** Say */
-            say: string;
-            /** Share */
-            share: number;
         };
         /**
          * RotorAdvice
@@ -3919,7 +3923,7 @@ export interface components {
              */
             pick: "inrunner" | "outrunner" | "hub" | "either";
             /** Why */
-            why: components["schemas"]["Reason"][];
+            why: components["schemas"]["KindReason"][];
             /** Turns */
             turns: string;
             /** Schools */
@@ -3936,7 +3940,7 @@ export interface components {
              */
             pick: "sensored" | "sensorless" | "hybrid" | "either";
             /** Why */
-            why: components["schemas"]["Reason"][];
+            why: components["schemas"]["KindReason"][];
             /** Turns */
             turns: string;
             /** Schools */
@@ -4430,6 +4434,27 @@ export interface components {
              * @description For one cell position of the pack, strings in parallel as they are.
              */
             charger_mohm?: number | null;
+        };
+        /**
+         * CurvePoint
+         * @description One line of a data sheet's curve or table.
+         */
+        CurvePoint: {
+            /**
+             * Torque
+             * @description At the shaft.
+             */
+            torque_nm: number;
+            /**
+             * Speed
+             * @description Of the shaft.
+             */
+            rpm: number;
+            /**
+             * Amps
+             * @description At the wires.
+             */
+            current_a: number;
         };
         /**
          * Facts
@@ -6822,6 +6847,18 @@ export interface components {
             ratio: number;
             /** Score */
             score: number;
+        };
+        /**
+         * Reason
+         * @description A reason and for how much of what was considered it was the first.
+         */
+        Reason: {
+            /** Id */
+            id: string;
+            /** Say */
+            say: string;
+            /** Share */
+            share: number;
         };
         /**
          * WhyAnswer

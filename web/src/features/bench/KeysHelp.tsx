@@ -5,7 +5,7 @@ const KEYS: [string, string][] = [
   ["1 to 5", "the moments"],
   ["t, c, w, m", "to the tooth, cell, winding or mass lever"],
   ["↑ ↓", "press the lever"],
-  ["b, g, i", "to the bench, the gearing, the brief"],
+  ["b, g, o, i", "to bench, gearing, controller, brief"],
   ["p", "pin what stands now"],
   ["u or Ctrl Z", "undo"],
   ["Ctrl Shift Z", "redo"],

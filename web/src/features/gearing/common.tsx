@@ -1,4 +1,3 @@
-import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { ApiError } from "../../api/client";
 import type { BuildDocument } from "../../api/types";
@@ -15,20 +14,6 @@ export interface ViewProps {
   onSet: (values: Record<string, unknown>) => void;
 }
 
-/** What the engine says of a question about the build as it stands; the last answer stays. */
-export function useAsked<T>(key: unknown[], ask: () => Promise<T>, enabled = true) {
-  const asked = useQuery({
-    queryKey: ["ways", ...key],
-    queryFn: ask,
-    enabled,
-    retry: (_, problem) => problem instanceof ApiError && problem.passing,
-    placeholderData: (before: unknown) => before as never,
-  });
-  // What only fails for a while is asked again; meanwhile it is said why nothing comes.
-  const error = asked.error ?? (asked.isFetching ? asked.failureReason : null);
-  return { data: asked.data as T | undefined, error };
-}
-
 /** Said above a last answer that still stands while a new one does not come. */
 export function Passing({ error }: { error: unknown }) {
   if (!(error instanceof ApiError && error.passing)) return null;
@@ -40,21 +25,8 @@ export function Passing({ error }: { error: unknown }) {
   );
 }
 
-/** Why there is no answer yet, or what the engine refused. */
-export function Waiting({ error, what }: { error: unknown; what: string }) {
-  if (error instanceof ApiError)
-    return (
-      <p role="alert" className="py-3 text-[14px] text-stop">
-        {error.where ? `${error.where.replaceAll("_", " ")} ` : ""}
-        {error.what}.
-      </p>
-    );
-  return (
-    <p role="status" className="py-3 text-soft">
-      {what}
-    </p>
-  );
-}
+export { useAsked } from "../../ui/useAsked";
+export { Waiting } from "../../ui/Waiting";
 
 export function SetIt({
   children,

@@ -1,0 +1,113 @@
+import { cleanup, fireEvent, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import type { BuildDocument, SettingRow, SheetAnswer } from "../../api/types";
+import { drawn } from "../../testing";
+import { Feel } from "./Feel";
+import { asText, pathOf, setNow } from "./paths";
+import { Sheet } from "./Sheet";
+
+const DOCUMENT = {
+  name: "Punt",
+  controller: { motor_current_limit_a: 80, timing_deg: 12 },
+} as unknown as BuildDocument;
+
+const row = (id: string, value: number | string | null, more = {}): SettingRow =>
+  ({
+    id,
+    label: `The ${id}`,
+    value,
+    unit: "A",
+    why: "Because.",
+    below: "Cooler.",
+    above: "Hotter.",
+    offered: null,
+    ...more,
+  }) as SettingRow;
+
+const onSet = vi.fn();
+beforeEach(() => {
+  localStorage.clear();
+  onSet.mockReset();
+});
+afterEach(cleanup);
+
+describe("where a setting stands", () => {
+  test("in the controller, or in its curve where it has one", () => {
+    expect(pathOf("half_throttle_pct", DOCUMENT)).toBe("controller.half_throttle_pct");
+    const curved = {
+      ...DOCUMENT,
+      controller: { ...DOCUMENT.controller, curve: { half_throttle_pct: 20 } },
+    } as BuildDocument;
+    expect(pathOf("half_throttle_pct", curved)).toBe("controller.curve.half_throttle_pct");
+    expect(setNow("half_throttle_pct", curved)).toBe(20);
+    // What no document holds can only be read off.
+    expect(pathOf("dead_band_pct", DOCUMENT)).toBeNull();
+    expect(setNow("timing_deg", DOCUMENT)).toBe(12);
+  });
+
+  test("is told as text, what is not known as such", () => {
+    const rows = [row("max_rpm", null), row("timing_deg", 12, { unit: "deg" })];
+    expect(asText(rows, "Punt")).toBe(
+      "Controller of Punt\n\nThe max_rpm: not known. Because.\nThe timing_deg: 12 deg. Because.",
+    );
+  });
+});
+
+describe("the sheet", () => {
+  test("a limit that is set lower is left alone, one above is offered", async () => {
+    drawn(<Sheet rows={[row("motor_current_limit_a", 100)]} document={DOCUMENT} onSet={onSet} />);
+    expect(screen.getByText("now 80 A, within it")).toBeTruthy();
+    expect(screen.queryByRole("button", { name: /^Set it/ })).toBeNull();
+    cleanup();
+    drawn(<Sheet rows={[row("motor_current_limit_a", 60)]} document={DOCUMENT} onSet={onSet} />);
+    await userEvent.click(screen.getByRole("button", { name: /^Set it/ }));
+    expect(onSet).toHaveBeenCalledWith({ "controller.motor_current_limit_a": 60 });
+  });
+
+  test("says what the controller offers, and what is set so already", () => {
+    const rows = [
+      row("timing_deg", 12, { unit: "deg", offered: true }),
+      row("pwm_hz", 16000, { unit: "Hz", offered: false }),
+    ];
+    drawn(<Sheet rows={rows} document={DOCUMENT} onSet={onSet} />);
+    expect(screen.getByText("set so")).toBeTruthy();
+    expect(screen.getByText("it can be set")).toBeTruthy();
+    expect(screen.getByText("this controller has none")).toBeTruthy();
+    expect(screen.getByText("16,000 Hz")).toBeTruthy();
+  });
+});
+
+describe("how it feels", () => {
+  const ANSWER = {
+    settings: [],
+    throttle: {
+      steps_forward: 512,
+      volts_per_step: { low: 0.01, half: 0.02, high: 0.05 },
+      kmh_per_step: { low: 0.02, half: 0.04, high: 0.1 },
+      start_volts: 0.4,
+      slowest_steady_kmh: 0.05,
+      slower_by: [{ path: "battery.series", change: { "battery.series": 2 }, to_kmh: 0.03 }],
+    },
+    timing: { total_deg: 0, limit_deg: 60, free_rpm: 9000, tooth: null },
+    ramp: { fastest_pct_per_s: 400, limited_by: "grip", inrush_a: 59, least_pack_v: 10.5 },
+    drag_brake: { holds_grade_pct: 15, creep_kmh: 0.17, heat_w: 0.25 },
+    limits: {},
+  } as unknown as SheetAnswer;
+
+  test("half of the trigger is moved by the slider and kept when it is let go", () => {
+    drawn(<Feel answer={ANSWER} document={DOCUMENT} onSet={onSet} />);
+    const slider = screen.getByRole("slider", { name: /Half trigger gives/ });
+    fireEvent.change(slider, { target: { value: "20" } });
+    expect(onSet).not.toHaveBeenCalled();
+    fireEvent.keyUp(slider);
+    expect(onSet).toHaveBeenCalledWith({ "controller.curve": { half_throttle_pct: 20 } });
+  });
+
+  test("what makes it slower says what it comes to and is set at a press", async () => {
+    drawn(<Feel answer={ANSWER} document={DOCUMENT} onSet={onSet} />);
+    expect(screen.getByText("0.020 km/h, 0.040 km/h, 0.10 km/h")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Set it: cells in series: 2" }));
+    expect(onSet).toHaveBeenCalledWith({ "battery.series": 2 });
+  });
+});
