@@ -247,7 +247,7 @@ MOTORS: list[Line] = [
     (
         "motors",
         "no label; draws 1.1 A at 12 V and turns 1,020",
-        {"facts.free_voltage_v": 12, "facts.free_speed_rpm": 1020},
+        {"facts.free_voltage_v": 12, "facts.free_speed_rpm": 1020, "facts.free_current_a": 1.1},
         {"no_load_current_a": 1.1},
     ),
     (

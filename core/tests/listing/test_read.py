@@ -174,3 +174,12 @@ def test_the_kind_can_be_said():
 
 def test_examples_in_words():
     assert doctest.testmod(read).failed == 0
+
+
+def test_a_motor_without_a_label_is_guessed_from_its_free_run():
+    asked = {one.path: one for one in read_listing("motor draws 1.1 A at 12 V, turns 1,020").asked}
+    # 1,020 rpm on 12 V; a hundredth of its stalled amps flow: 0.01 x 12/1.1 = 0.109 ohm.
+    assert asked["motor.kv_rpm_per_v"].guess == 85
+    assert asked["motor.resistance_ohm"].guess == 0.11
+    assert "factor of 3" in asked["motor.resistance_ohm"].why
+    assert asked["motor.no_load_current_a"].guess == 1.1

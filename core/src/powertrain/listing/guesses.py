@@ -16,6 +16,10 @@ CONTROLLER_OHM = 0.004
 """Path resistance that stands for an unknown one; common practice, no source."""
 
 
+FREE_OF_STALLED = 0.01
+"""Free amps over stalled ones; common practice, no source."""
+
+
 def guessed(kind: ListedKind, inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
     """Return guesses for a part whose own figures are `inner`, with the `facts` beside them."""
     return RULES[kind](inner, facts)
@@ -33,13 +37,25 @@ def _of_motor(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
     if known.get("kind") == "series_wound" and "amps" in facts:
         known["rated_current_a"] = facts["amps"]
     found = identify_motor(MotorFacts.model_validate(known)).values
-    return {
+    return _by_its_losses(known) | {
         key: (
             float(f"{one.value:.2g}"),
             f"by {one.route}, good to a factor of {1 + one.tolerance:.2g}",
         )
         for key, one in found.items()
     }
+
+
+def _by_its_losses(known: dict[str, Any]) -> Guesses:
+    """Return a resistance where nothing is known but a free run: who has nothing else goes on.
+
+    Free, a motor draws about a hundredth of what it would draw stalled.
+    """
+    amps, volts = known.get("free_current_a"), known.get("free_voltage_v")
+    if not amps or not volts or known.get("kind") == "series_wound":
+        return {}
+    ohm = float(f"{FREE_OF_STALLED * volts / amps:.2g}")
+    return {"resistance_ohm": (ohm, "usual with such a free run, good to a factor of 3")}
 
 
 def _of_controller(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:

@@ -105,6 +105,7 @@ def _free_at(match: re.Match[str]) -> Iterator[Said]:
 
 def _draws(match: re.Match[str]) -> Iterator[Said]:
     yield Said("facts.free_voltage_v", number(match[2]))
+    yield Said("facts.free_current_a", number(match[1]))
     yield Said("no_load_current_a", number(match[1]), "if that is with nothing on its shaft", False)
     if match[3]:
         yield Said("facts.free_speed_rpm", number(match[3]))

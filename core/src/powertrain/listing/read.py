@@ -248,6 +248,7 @@ FACTS: dict[str, tuple[str, str]] = {
     "amps": ("Amps", "A"),
     "free_voltage_v": ("Free run at", "V"),
     "free_speed_rpm": ("Free speed", "rpm"),
+    "free_current_a": ("Amps then", "A"),
     "turns": ("Turns", "T"),
     "rotor": ("Rotor", ""),
     "kind": ("Kind", ""),
