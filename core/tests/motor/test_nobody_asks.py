@@ -18,6 +18,8 @@ OWN = (
     # Invented parts, and who drives what of them.
     "core/src/powertrain/shelf/",
     "core/src/powertrain/documents/shelf.py",
+    # Which kind suits a vehicle is advised by its name.
+    "core/src/powertrain/set_up/advise.py",
     # The empty part of one's own that is begun with.
     "web/src/features/shelf/draft.ts",
     "web/src/api/generated/",
