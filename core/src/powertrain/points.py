@@ -5,6 +5,7 @@ Point = tuple[float, float]
 
 def whole_points(points: list[Point]) -> list[Point]:
     """Return points in percent with (0, 0) and (100, 100) where they are missing."""
-    first: list[Point] = [] if points and points[0][0] <= 0 else [(0.0, 0.0)]
-    last: list[Point] = [] if points and points[-1][0] >= 100 else [(100.0, 100.0)]
-    return [*first, *points, *last]
+    first, last = (0.0, 0.0), (100.0, 100.0)
+    before = [] if points and points[0] == first else [first]
+    after = [] if points and points[-1] == last else [last]
+    return [*before, *points, *after]

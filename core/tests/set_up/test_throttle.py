@@ -101,6 +101,8 @@ class TestSlowest:
         {"points": [{"trigger_pct": 60, "volts_pct": 40}, {"trigger_pct": 50, "volts_pct": 45}]},
         {"points": [{"trigger_pct": 40, "volts_pct": 40}, {"trigger_pct": 50, "volts_pct": 40}]},
         {"points": [{"trigger_pct": 40, "volts_pct": 100}]},
+        {"points": [{"trigger_pct": 0, "volts_pct": 5}]},
+        {"points": [{"trigger_pct": 100, "volts_pct": 90}]},
         {"points": [{"trigger_pct": 40, "volts_pct": 30}], "half_throttle_pct": 20},
     ],
 )

@@ -39,7 +39,7 @@ function Framed({ build }: { build: BuildAnswer }) {
   return (
     <OpenedContext value={opened}>
       <div
-        className={`flex min-h-dvh flex-col pb-14 sm:pb-0 print:pb-0 ${now.fits ? "sm:h-dvh sm:min-h-0" : ""}`}
+        className={`flex min-h-dvh flex-col pb-14 [--way:3.1rem] sm:pb-0 sm:[--way:0px] print:pb-0 ${now.fits ? "sm:h-dvh sm:min-h-0" : ""}`}
       >
         <Head bench={bench} state={state} known={known} now={now} />
         <Notices bench={bench} state={state} open={shown} />

@@ -55,7 +55,7 @@ export function StartPage() {
             {...row}
           />
         ) : null}
-        {list.data ? (
+        {list.data || list.failureCount > 0 ? (
           <Begin
             kinds={kinds}
             heading={isNew ? "What do you want to move?" : "Begin another"}

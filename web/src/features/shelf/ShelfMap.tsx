@@ -26,7 +26,7 @@ interface Props {
 const HEIGHT = 480;
 const LEFT = 56;
 const RIGHT = 14;
-const TOP = 12;
+const TOP = 24;
 const BOTTOM = 40;
 
 /** What is drawn of each kind where nobody chose. */
@@ -256,8 +256,8 @@ function Drawn({
           <text x={width - RIGHT} y={HEIGHT - 6} textAnchor="end" className="fill-soft">
             {[x.column.label, x.unit.sign].filter(Boolean).join(", ")}
           </text>
-          <text x={LEFT} y={HEIGHT - 6} className="fill-soft">
-            up: {[y.column.label, y.unit.sign].filter(Boolean).join(", ")}
+          <text x={4} y={11} className="fill-soft">
+            {[y.column.label, y.unit.sign].filter(Boolean).join(", ")}
           </text>
         </g>
         {shown ? <rect {...shown} className="fill-shallow stroke-water opacity-40" /> : null}
