@@ -1,11 +1,15 @@
 """Limits, ramp, drag brake, timing and the sheet of all settings, against hand arithmetic."""
 
+import json
 import math
 
 import pytest
+from hypothesis import given, settings
 
+from core.tests.strategies import builds
 from powertrain.archetypes import all_archetypes
 from powertrain.compile.build import compile_build
+from powertrain.documents.reading import check_build
 from powertrain.set_up.drag_brake import drag_brake_of
 from powertrain.set_up.limits import limits_of
 from powertrain.set_up.ramp import ramp_of
@@ -211,3 +215,28 @@ class TestSheet:
         slow = make(motor=motor, controller={"max_erpm": 60_000.0})
         of = {row.id: row.value for row in sheet_of(slow).settings}
         assert of["max_rpm"] == 30_000
+
+
+@settings(max_examples=25)
+@given(builds())
+def test_every_build_gets_a_sheet_that_can_be_written(document):
+    build = check_build(document)
+    told = sheet_of(build)
+    json.dumps(told.model_dump(mode="json"), allow_nan=False)
+    of = {row.id: row.value for row in told.settings}
+    stated = [
+        amps
+        for amps in (build.motor.peak_current_a, build.controller.peak_current_a)
+        if amps is not None
+    ]
+    limit = of["motor_current_limit_a"]
+    if stated and limit is not None and build.controller.rating_side != "battery":
+        assert limit <= max(stated) * 1.2
+    rests = build.battery.series * build.battery.cell_voltage_v
+    pack = told.limits.battery_current_a
+    if pack is not None and rests > told.limits.cut_off_v:
+        series, parallel = build.battery.series, build.battery.parallel
+        ohm = series / parallel * build.battery.cell_resistance_mohm / 1000
+        ohm += build.battery.wiring_resistance_mohm / 1000
+        sags_to = rests - pack * build.controller.count * ohm
+        assert sags_to >= told.limits.cut_off_v - 1e-6

@@ -108,6 +108,14 @@ describe("the frame of a build", () => {
     expect(router.state.location.pathname).toBe("/builds/b/brief");
   });
 
+  test("nor does one where letters are turned off", async () => {
+    localStorage.setItem("young-torrent.keys", "off");
+    const { router } = open("/builds/b/brief");
+    await screen.findByLabelText("Name of the build");
+    await userEvent.keyboard("g");
+    expect(router.state.location.pathname).toBe("/builds/b/brief");
+  });
+
   test("undo of the head is the build's, and is not there where a page undoes its own", async () => {
     open("/builds/b/gearing");
     expect(await screen.findByRole("button", { name: "Undo" })).toBeTruthy();

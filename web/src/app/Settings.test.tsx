@@ -2,6 +2,8 @@ import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, expect, test } from "vitest";
 import { drawn } from "../testing";
+import { keysAreOn } from "../ui/keys";
+import { useUnits } from "../units/preferences";
 import { useValue } from "../units/useValue";
 import { Settings } from "./Settings";
 
@@ -15,6 +17,11 @@ function Page() {
       </p>
     </>
   );
+}
+
+function Priced() {
+  const { money } = useUnits();
+  return <p data-testid="price">{[615.4, 4.2].map(money).join("; ")}</p>;
 }
 
 const shown = () => screen.getByTestId("shown").textContent;
@@ -53,4 +60,32 @@ test("day and night are kept", async () => {
   expect(screen.getByRole("button", { name: "Night" }).getAttribute("aria-pressed")).toBe("true");
   const kept = JSON.stringify({ ...localStorage });
   expect(kept).toContain("dark");
+});
+
+test("money has the sign that was typed, whichever units are chosen", async () => {
+  drawn(
+    <>
+      <Settings />
+      <Priced />
+    </>,
+  );
+  const price = () => screen.getByTestId("price").textContent;
+  expect(price()).toBe("615; 4.20");
+  await userEvent.click(screen.getByRole("button", { name: /Units and theme/ }));
+  await userEvent.type(screen.getByLabelText("Money"), "kr");
+  expect(price()).toBe("615 kr; 4.20 kr");
+  await userEvent.click(screen.getByRole("button", { name: "Imperial" }));
+  expect(price()).toBe("615 kr; 4.20 kr");
+  await userEvent.clear(screen.getByLabelText("Money"));
+  await userEvent.type(screen.getByLabelText("Money"), "¤");
+  expect(price()).toBe("¤615; ¤4.20");
+});
+
+test("letters can be kept from doing anything, and that is remembered", async () => {
+  drawn(<Page />);
+  await userEvent.click(screen.getByRole("button", { name: /Units and theme/ }));
+  await userEvent.click(screen.getByLabelText(/Single letters/));
+  expect(keysAreOn()).toBe(false);
+  await userEvent.click(screen.getByLabelText(/Single letters/));
+  expect(keysAreOn()).toBe(true);
 });

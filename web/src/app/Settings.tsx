@@ -1,6 +1,7 @@
 import { Popover } from "radix-ui";
 import { Link } from "react-router";
 import { Button } from "../ui/Button";
+import { turnKeys, useKeysOn } from "../ui/keys";
 import { useUnits } from "../units/preferences";
 import { imperialChoice, QUANTITIES, type QuantityId, unitOf } from "../units/quantities";
 import { chooseTheme, useTheme } from "./theme";
@@ -9,6 +10,7 @@ import { chooseTheme, useTheme } from "./theme";
 export function Settings() {
   const { choice, choose } = useUnits();
   const theme = useTheme();
+  const keys = useKeysOn();
   const money = choice.currency ? { currency: choice.currency } : {};
   const sign = (id: QuantityId) => unitOf(id, choice).sign;
   return (
@@ -71,6 +73,15 @@ export function Settings() {
               Night
             </Button>
           </div>
+          <label className="mt-3 flex min-h-11 items-center gap-2 border-t border-line pt-3 sm:min-h-0">
+            <input
+              type="checkbox"
+              checked={keys}
+              onChange={(event) => turnKeys(event.target.checked)}
+              className="size-4 accent-water"
+            />
+            Single letters and digits are keys
+          </label>
           <p className="mt-3 border-t border-line pt-3">
             <Popover.Close asChild>
               <Link to="/kept" className="flex min-h-11 items-center text-water sm:min-h-6">

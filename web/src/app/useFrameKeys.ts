@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { useNavigate } from "react-router";
+import { keysAreOn } from "../ui/keys";
 import type { Workbench } from "../workbench/workbench";
 import { ENTRIES, type Entry, type Known } from "./entries";
 
@@ -18,7 +19,7 @@ export function useFrameKeys(bench: Workbench, known: Known, now: Entry, buildId
         else bench.undo();
         return;
       }
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.ctrlKey || event.metaKey || event.altKey || !keysAreOn()) return;
       const entry = ENTRIES.find((one) => one.letter === key && one.has(built));
       if (entry) void navigate(`/builds/${buildId}${entry.path ? `/${entry.path}` : ""}`);
       else if (now.undoesItself) return;

@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import type { MomentId } from "../../api/types";
+import { keysAreOn } from "../../ui/keys";
 import { MOMENTS } from "./MomentTabs";
 
 interface Actions {
@@ -22,7 +23,7 @@ export function useKeys({ choose, close }: Actions): void {
       const typing = target.matches("input, select, textarea, [contenteditable]");
       const key = event.key.toLowerCase();
       if (key === "escape" && !event.defaultPrevented) close();
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (typing || event.ctrlKey || event.metaKey || event.altKey || !keysAreOn()) return;
       const moment = MOMENTS[Number(key) - 1];
       if (moment) choose(moment);
       else if (LEVERS[key]) {
