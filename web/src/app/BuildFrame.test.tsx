@@ -19,6 +19,7 @@ const known = (more: Partial<Known> = {}): Known => ({
   answer: null,
   met: undefined,
   plan: { done: [], of: 0 },
+  power: { done: [], of: 0 },
   ...more,
 });
 
@@ -37,6 +38,7 @@ describe("what stands open on a page", () => {
     const half = { done: ["16 to 60"], of: 3 };
     expect(entry("gearing").open(known({ plan: half }))?.say).toBe("1 of 3 ridden");
     expect(entry("gearing").open(known({ plan: { done: ["a"], of: 1 } }))).toBeNull();
+    expect(entry("controller").open(known({ power: half }))?.say).toBe("1 of 3 done");
   });
 
   test("a drum has no brief", () => {

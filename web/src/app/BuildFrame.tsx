@@ -4,7 +4,7 @@ import type { BuildAnswer } from "../api/types";
 import { useMetBrief } from "../workbench/met";
 import { Opened } from "../workbench/Opened";
 import { OpenedContext } from "../workbench/opened";
-import { usePlan } from "../workbench/plan";
+import { powerId, usePlan } from "../workbench/plan";
 import { useWorkbench } from "../workbench/useWorkbench";
 import { ENTRIES, type Entry, type Known } from "./entries";
 import { Head } from "./Head";
@@ -20,12 +20,13 @@ function Framed({ build }: { build: BuildAnswer }) {
   const { bench, state } = useWorkbench(build);
   const met = useMetBrief(build.id, state.document);
   const { plan } = usePlan(build.id);
+  const power = usePlan(powerId(build.id)).plan;
   const [shown, setShown] = useState<string[]>([]);
   const onShown = useCallback((sections: string[]) => setShown(sections), []);
   const { document: built, answer } = state;
   const known: Known = useMemo(
-    () => ({ document: built, answer, met, plan }),
-    [built, answer, met, plan],
+    () => ({ document: built, answer, met, plan, power }),
+    [built, answer, met, plan, power],
   );
   const here = useLocation().pathname.split("/")[3] ?? "";
   const now = (ENTRIES.find((entry) => entry.path === here) ?? ENTRIES[1]) as Entry;

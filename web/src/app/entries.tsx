@@ -9,6 +9,8 @@ export interface Known {
   answer: Answer | null;
   met: MetBrief | undefined;
   plan: PlanDone;
+  /** What is done of the first time under power. */
+  power: PlanDone;
 }
 
 export interface Open {
@@ -35,6 +37,12 @@ export interface Entry {
 }
 
 const several = (count: number, one: string) => `${count} ${one}`;
+
+/** A list that was begun and not ended. */
+const halfDone = ({ done, of }: PlanDone, word: string): Open | null =>
+  done.length > 0 && done.length < of
+    ? { severity: "watch", say: `${done.length} of ${of} ${word}` }
+    : null;
 
 /** In the order of the work. */
 export const ENTRIES: Entry[] = [
@@ -72,10 +80,7 @@ export const ENTRIES: Entry[] = [
       import("../features/gearing/GearingPage").then((it) => ({ default: it.GearingPage })),
     ),
     has: () => true,
-    open: ({ plan }) =>
-      plan.done.length > 0 && plan.done.length < plan.of
-        ? { severity: "watch", say: `${plan.done.length} of ${plan.of} ridden` }
-        : null,
+    open: ({ plan }) => halfDone(plan, "ridden"),
   },
   {
     path: "controller",
@@ -87,6 +92,6 @@ export const ENTRIES: Entry[] = [
       })),
     ),
     has: () => true,
-    open: () => null,
+    open: ({ power }) => halfDone(power, "done"),
   },
 ];

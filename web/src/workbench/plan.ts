@@ -18,6 +18,9 @@ const read = (text: string | null): PlanDone => {
   }
 };
 
+/** Under what the ticks of a build's first power are kept on this device. */
+export const powerId = (buildId: string) => `${buildId}.power`;
+
 /** What is ticked off of a build's plan, kept on this device; and how a step is ticked. */
 export function usePlan(buildId: string) {
   const text = useSyncExternalStore(

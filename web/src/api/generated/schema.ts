@@ -3721,6 +3721,25 @@ export interface components {
             high: number | null;
         };
         /**
+         * FirstStep
+         * @description One thing to do; `expect` with its `unit` is the figure that should be read then.
+         */
+        FirstStep: {
+            /** Id */
+            id: string;
+            /** Say */
+            say: string;
+            /** Watch */
+            watch: string;
+            /** Expect */
+            expect?: number | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+        };
+        /**
          * LimitsAnswer
          * @description What to set, as one controller is told it; None where no part says what it stands.
          */
@@ -3781,7 +3800,7 @@ export interface components {
         };
         /**
          * SheetAnswer
-         * @description Every setting, and what throttle, timing, ramp, drag brake and limits come to.
+         * @description Every setting, what it all comes to, and the way to the first ride.
          */
         SheetAnswer: {
             /** Settings */
@@ -3791,6 +3810,8 @@ export interface components {
             ramp: components["schemas"]["RampAnswer"];
             drag_brake: components["schemas"]["DragBrakeAnswer"];
             limits: components["schemas"]["LimitsAnswer"];
+            /** First Power */
+            first_power: components["schemas"]["FirstStep"][];
         };
         /**
          * Slower

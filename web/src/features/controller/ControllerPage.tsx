@@ -3,6 +3,7 @@ import { useAsked } from "../../ui/useAsked";
 import { Waiting } from "../../ui/Waiting";
 import { useOpened } from "../../workbench/opened";
 import { Feel } from "./Feel";
+import { FirstPower } from "./FirstPower";
 import { Sheet } from "./Sheet";
 import { WhichKind } from "./WhichKind";
 
@@ -20,7 +21,14 @@ export function ControllerPage() {
         <Waiting error={sheet.error} what="Working the settings out" />
       ) : (
         <div className="grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1fr)_29rem]">
-          <Sheet rows={sheet.data.settings} document={document} onSet={set} />
+          <div className="min-w-0">
+            <Sheet rows={sheet.data.settings} document={document} onSet={set} />
+            <FirstPower
+              steps={sheet.data.first_power}
+              answer={state.answer}
+              buildId={state.build.id}
+            />
+          </div>
           <div className="min-w-0">
             <Feel answer={sheet.data} document={document} onSet={set} />
             {rolls && advice.data ? <WhichKind answer={advice.data} /> : null}

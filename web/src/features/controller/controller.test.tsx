@@ -1,9 +1,10 @@
 import { cleanup, fireEvent, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import type { BuildDocument, SettingRow, SheetAnswer } from "../../api/types";
+import type { Answer, BuildDocument, SettingRow, SheetAnswer } from "../../api/types";
 import { drawn } from "../../testing";
 import { Feel } from "./Feel";
+import { FirstPower } from "./FirstPower";
 import { asText, pathOf, setNow } from "./paths";
 import { Sheet } from "./Sheet";
 
@@ -109,5 +110,34 @@ describe("how it feels", () => {
     expect(screen.getByText("0.020 km/h, 0.040 km/h, 0.10 km/h")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Set it: cells in series: 2" }));
     expect(onSet).toHaveBeenCalledWith({ "battery.series": 2 });
+  });
+});
+
+describe("the first time under power", () => {
+  const STEPS = [
+    {
+      id: "lifted",
+      say: "The wheels off the ground.",
+      watch: "Nobody near.",
+      expect: null,
+      unit: "",
+    },
+    { id: "full", say: "Full trigger.", watch: "Even sound.", expect: 3265, unit: "rpm" },
+  ] as SheetAnswer["first_power"];
+  const answer = {
+    moments: [{ id: "wheels_up", bands: { motor_rpm: [2970, 3265, 3590] } }],
+  } as unknown as Answer;
+
+  test("says what to read and how far it may be off; ticks stay with the build", async () => {
+    drawn(<FirstPower steps={STEPS} answer={answer} buildId="b" />);
+    expect(screen.getByText("3,265 rpm")).toBeTruthy();
+    expect(screen.getByText("2,970 to 3,590")).toBeTruthy();
+    await userEvent.click(screen.getByLabelText(/wheels off the ground/));
+    cleanup();
+    drawn(<FirstPower steps={STEPS} answer={answer} buildId="b" />);
+    expect(screen.getByLabelText(/wheels off the ground/)).toHaveProperty("checked", true);
+    cleanup();
+    drawn(<FirstPower steps={STEPS} answer={answer} buildId="other" />);
+    expect(screen.getByLabelText(/wheels off the ground/)).toHaveProperty("checked", false);
   });
 });
