@@ -58,6 +58,9 @@ def pack_amps(compiled: CompiledBuild) -> Bound:
     drive, ratings = compiled.drive, compiled.ratings
     count = float(drive.controller.count)
     of_pack = _most(ratings.pack.amps, "the pack's")
+    if not np.isfinite(of_pack.value):
+        usual_a = float(ratings.pack.usual_c * drive.pack.capacity_ah)
+        of_pack = Bound(usual_a, "what such cells usually give, as their maker does not say")
     room_v = max(float(drive.pack.open_circuit_v - ratings.pack.cut_off_v), 0.0)
     ohm = float(drive.pack.resistance_ohm)
     sags_a = room_v / ohm if ohm > 0 else np.inf

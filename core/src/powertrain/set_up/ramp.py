@@ -21,6 +21,9 @@ from powertrain.plain import number
 RIDER_MPS2 = 3.0
 """A push under which a standing rider holds on; common practice, no source."""
 
+STANDS_KG = 130.0
+"""Heavier vehicles have a seat."""
+
 SLOWEST_PCT_S, FASTEST_PCT_S = 1.0, 10_000.0
 RAMPS = 48
 STEPS = 240
@@ -82,7 +85,8 @@ def _tried(
     load = drive.load
     holds_nm = load.holds_nm(load.usual)
     lifts = drive.wheels.grip.lifting_mps2(load.usual) if drive.rolls else np.inf
-    rides = drive.rolls and not bool(compiled.ratings.vehicle.is_model)
+    vehicle = compiled.ratings.vehicle
+    rides = drive.rolls and not bool(vehicle.is_model) and float(vehicle.mass_kg) <= STANDS_KG
     cut_v = compiled.ratings.pack.cut_off_v
     speed: Array = np.zeros(rates.shape)
     none = np.zeros(rates.shape, dtype=bool)

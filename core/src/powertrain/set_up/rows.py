@@ -36,8 +36,11 @@ HEARD_HZ, MOST_HZ = 16_000.0, 64_000.0
 ROLLBACK_K = 15.0
 """So far below its hottest a controller begins to give less; common practice, no source."""
 
-STARTS = 1.5
-"""A blind start wants so much of the least volts that turn it; common practice, no source."""
+STARTS, LEAST_START_PCT = 1.5, 5.0
+"""A blind start wants so much of the least volts that turn it, and a twentieth of all to speed the
+rotor up; common practice, no source."""
+
+CRAWLS_MPS = 4.0
 
 CREEP_KMH = 0.5
 
@@ -72,6 +75,12 @@ class Known:
     def brushless(self) -> bool:
         """Whether the controller times the motor."""
         return bool(self.context.ratings.motor.brushless)
+
+    @property
+    def crawls(self) -> bool:
+        """Whether it is a slow model, steered at walking pace."""
+        fastest = float(self.context.moments.top_speed.state.speed_mps)
+        return self.is_model and fastest < CRAWLS_MPS
 
     @property
     def is_model(self) -> bool:
@@ -218,7 +227,7 @@ def _drag(known: Known) -> Told:
         )
     if whole.creep_kmh == 0:
         return 0.0, "Friction alone holds it on its hill."
-    share = min(100.0 * whole.creep_kmh / CREEP_KMH, 100.0)
+    share = 100.0 if known.crawls else min(100.0 * whole.creep_kmh / CREEP_KMH, 100.0)
     creeps = whole.creep_kmh * 100 / share
     return float(f"{share:.2g}"), (
         f"Then it creeps down its hill at {creeps:.2g} km/h; a shorted motor never holds still."
@@ -245,9 +254,9 @@ def _start(known: Known) -> Told:
     if start_v is None:
         return None, "The least volts that turn it are not known."
     share = 100 * STARTS * start_v / float(known.context.drive.pack.open_circuit_v)
-    return float(f"{min(share, 100.0):.2g}"), (
-        f"It turns from {start_v:.2g} V; a blind start wants half as much again. One school starts "
-        "hard so that it never stutters, the other softly and spares gears and magnets."
+    return float(f"{min(max(share, LEAST_START_PCT), 100.0):.2g}"), (
+        f"It turns from {start_v:.2g} V; a blind start wants more, to speed the rotor up. One "
+        "school starts hard so that it never stutters, the other softly and spares the gears."
     )
 
 
@@ -278,7 +287,7 @@ def _pwm(known: Known) -> Told:
 def _reverse(known: Known) -> Told:
     if known.build.vehicle.kind != "ground":
         return "immediate", "A hoist goes both ways."
-    if known.is_model and (known.context.moments.top_speed.state.speed_mps < 4):
+    if known.crawls:
         return "immediate", "A crawler is driven to and fro; its gears turn slowly."
     return "delayed", "At speed a reverse breaks teeth, and throws who rides."
 
