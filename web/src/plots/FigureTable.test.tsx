@@ -26,8 +26,15 @@ describe("the scale of a row", () => {
     expect(high).toBeCloseTo(31, 9);
   });
 
+  test("is never so narrow that a little looks like much", () => {
+    // 100 and 101 stand near the middle of a quarter of 101, not at the ends.
+    const [low, high] = spanOf({ values: [100, 101] });
+    expect(high - low).toBeCloseTo(25.25, 9);
+    expect((low + high) / 2).toBeCloseTo(100.5, 9);
+  });
+
   test("has a width where all are alike, and where all are nought", () => {
-    expect(spanOf({ values: [8, 8] })).toEqual([4, 12]);
+    expect(spanOf({ values: [8, 8] })).toEqual([7, 9]);
     expect(spanOf({ values: [0, 0] })).toEqual([-1, 1]);
   });
 });

@@ -83,13 +83,17 @@ export function FigureTable({ columns, rows, against = 0, children, caption }: P
   );
 }
 
+/** What differs by less than this share of itself is not drawn from end to end. */
+const LEAST_SPAN = 0.25;
+
 /** From where to where the scale of a row goes: over all values and bands, with some room. */
 export function spanOf(row: Pick<FigureRow, "values" | "bands">): [number, number] {
   const ends = (row.bands ?? []).flatMap((band) => [band?.[0], band?.[2]]);
   const all = [...row.values, ...ends].filter((value): value is number => value != null);
   const low = Math.min(...all);
   const high = Math.max(...all);
-  const room = (high - low) * 0.04 || Math.abs(high) * 0.5 || 1;
+  const least = LEAST_SPAN * Math.max(Math.abs(low), Math.abs(high));
+  const room = Math.max((high - low) * 0.04, (least - (high - low)) / 2) || 1;
   return [low - room, high + room];
 }
 
