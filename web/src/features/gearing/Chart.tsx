@@ -149,7 +149,9 @@ function Lines({ answer, at, onSet, width }: Props & { width: number }) {
             strokeDasharray="7 4"
           />
           <text x={LEFT + 6} y={y(limit) - 5} className="text-[11px]">
-            what the motor may turn; the other school takes all below
+            {width < 700
+              ? "the motor's limit"
+              : "what the motor may turn; the other school takes all below"}
           </text>
         </>
       )}

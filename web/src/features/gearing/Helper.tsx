@@ -102,67 +102,69 @@ function Pushes({ answer, width }: { answer: BoostAnswer; width: number }) {
     force,
     width,
     height: HEIGHT,
-    margin: { left: 44, right: 28, top: 16, bottom: 30 },
+    margin: { left: 44, right: 96, top: 22, bottom: 30 },
   });
   return (
-    <svg
-      width={width}
-      height={HEIGHT}
-      role="img"
-      aria-label="Push of this build alone, of its helper and of both together over speed"
-    >
-      <text x={4} y={11} className="fill-soft text-[12px]">
-        Push at the wheel, {force.sign}
-      </text>
-      <Axes x={x} y={y} sign={speed.sign} />
-      <path
-        d={path(answer.speeds_kmh, both)}
-        className="fill-none stroke-water"
-        strokeWidth={2.5}
-      />
-      <path
-        d={path(answer.speeds_kmh, answer.base_n)}
-        className="fill-none stroke-ink"
-        strokeWidth={1.5}
-        strokeDasharray="5 3"
-      />
-      <path
-        d={path(answer.speeds_kmh, answer.helper_n)}
-        className="fill-none stroke-ember"
-        strokeWidth={1.75}
-        strokeDasharray="2 3"
-      />
-      {(
-        [
-          ["alone", answer.alone_kmh, "stroke-ink"],
-          ["together", answer.together_kmh, "stroke-water"],
-          ["helps from", answer.engages_from_kmh, "stroke-ember"],
-        ] as const
-      )
-        .filter(([, kmh]) => kmh > 0)
-        .map(([words, kmh, stroke], at) => (
-          <g key={words}>
-            <line
-              x1={x(toShown(kmh, speed))}
-              x2={x(toShown(kmh, speed))}
-              y1={16}
-              y2={HEIGHT - 30}
-              className={stroke}
-              strokeDasharray="1 3"
-            />
-            <text
-              x={x(toShown(kmh, speed)) + (words === "together" ? 5 : -5)}
-              y={28 + 14 * at}
-              textAnchor={words === "together" ? "start" : "end"}
-              className="text-[11.5px]"
-            >
-              {words} {digits(toShown(kmh, speed))}
-            </text>
-          </g>
-        ))}
-      <text x={width - 14} y={11} textAnchor="end" className="fill-soft text-[11.5px]">
-        solid: both; dashed: this build alone; dotted: the helper
-      </text>
-    </svg>
+    <figure className="m-0">
+      <svg
+        width={width}
+        height={HEIGHT}
+        role="img"
+        aria-label="Push of this build alone, of its helper and of both together over speed"
+      >
+        <text x={4} y={11} className="fill-soft text-[12px]">
+          Push at the wheel, {force.sign}
+        </text>
+        <Axes x={x} y={y} sign={speed.sign} />
+        <path
+          d={path(answer.speeds_kmh, both)}
+          className="fill-none stroke-water"
+          strokeWidth={2.5}
+        />
+        <path
+          d={path(answer.speeds_kmh, answer.base_n)}
+          className="fill-none stroke-ink"
+          strokeWidth={1.5}
+          strokeDasharray="5 3"
+        />
+        <path
+          d={path(answer.speeds_kmh, answer.helper_n)}
+          className="fill-none stroke-ember"
+          strokeWidth={1.75}
+          strokeDasharray="2 3"
+        />
+        {(
+          [
+            ["alone", answer.alone_kmh, "stroke-ink"],
+            ["together", answer.together_kmh, "stroke-water"],
+            ["helps from", answer.engages_from_kmh, "stroke-ember"],
+          ] as const
+        )
+          .filter(([, kmh]) => kmh > 0)
+          .map(([words, kmh, stroke], at) => (
+            <g key={words}>
+              <line
+                x1={x(toShown(kmh, speed))}
+                x2={x(toShown(kmh, speed))}
+                y1={16}
+                y2={HEIGHT - 30}
+                className={stroke}
+                strokeDasharray="1 3"
+              />
+              <text
+                x={x(toShown(kmh, speed)) + (words === "together" ? 5 : -5)}
+                y={28 + 14 * at}
+                textAnchor={words === "together" ? "start" : "end"}
+                className="text-[11.5px]"
+              >
+                {words} {digits(toShown(kmh, speed))}
+              </text>
+            </g>
+          ))}
+      </svg>
+      <figcaption className="text-[12px] text-soft">
+        Solid: both together. Dashed: this build alone. Dotted: the helper.
+      </figcaption>
+    </figure>
   );
 }
