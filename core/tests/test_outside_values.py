@@ -11,7 +11,7 @@ from powertrain import units
 from powertrain.arrays import scalar
 from powertrain.battery.pack import Pack
 from powertrain.constants import STANDARD_GRAVITY_MPS2
-from powertrain.documents.electrics import Battery
+from powertrain.documents.battery import Battery
 from powertrain.documents.motors import PermanentMagnetMotor
 from powertrain.load.air import density_kg_m3
 from powertrain.motor.permanent_magnet import PermanentMagnet

@@ -18,7 +18,8 @@ from powertrain.errors import Refusal
 from powertrain.identify.answer import IdentifyAnswer, identified
 from powertrain.identify.facts import CellFacts, Facts, MotorFacts
 from powertrain.levers.operations import carry_out
-from powertrain.set_up.advise import AdviceAnswer, advice_of, figures_of_brief, figures_of_build
+from powertrain.set_up.advise import AdviceAnswer, advice_of
+from powertrain.set_up.advised_by import figures_of_brief, figures_of_build
 from powertrain.set_up.sheet import SheetAnswer, sheet_of
 
 router = Router()

@@ -11,8 +11,8 @@ from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import check_build
 from powertrain.gearing.overvolt import overvolt
 from powertrain.operating.free import held as held_fast
-from powertrain.operating.inrush import fastest_ramp_pct_s
 from powertrain.operating.on_road import full_throttle_at
+from powertrain.operating.ramp import fastest_above_v
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
@@ -84,9 +84,9 @@ def test_a_grabbed_trigger_is_told_with_the_ramp_that_spares_the_pack():
     assert seen.value == pytest.approx(16.4 / 0.019, rel=1e-6)
     assert "ramp" in seen.why
     drive = compile_drive(check_build(document_with(FAST_CAR)))
-    rate = fastest_ramp_pct_s(drive, 4 * 3.2)
+    rate = fastest_above_v(drive, 4 * 3.2)
     assert 5 < rate < 5000
-    assert fastest_ramp_pct_s(drive, 4 * 3.6) < rate
+    assert fastest_above_v(drive, 4 * 3.6) < rate
     # With an amps limit nothing is grabbed.
     assert "inrush" not in judged({})
 
@@ -111,7 +111,7 @@ def ramp_by_hand(drive, rate_pct_s):
 
 def test_the_ramp_agrees_with_one_stepped_finely():
     drive = compile_drive(check_build(document_with(FAST_CAR)))
-    rate = fastest_ramp_pct_s(drive, 12.8)
+    rate = fastest_above_v(drive, 12.8)
     assert ramp_by_hand(drive, rate) >= 12.8 * 0.99
     assert ramp_by_hand(drive, 1.3 * rate) < 12.8
 

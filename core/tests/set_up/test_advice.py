@@ -12,7 +12,8 @@ from powertrain.documents.brief import Brief
 from powertrain.documents.reading import check_build, check_model
 from powertrain.errors import Refusal
 from powertrain.match.starts import start_briefs
-from powertrain.set_up.advise import advice_of, figures_of_brief, figures_of_build
+from powertrain.set_up.advise import advice_of
+from powertrain.set_up.advised_by import figures_of_brief, figures_of_build
 from powertrain.set_up.hall import hall_of
 from powertrain.set_up.shunt import copper_mohm, shunt_of
 from powertrain.verdicts.context import RuleContext

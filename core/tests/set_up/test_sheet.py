@@ -122,6 +122,9 @@ class TestRamp:
         held = make(vehicle=GRIPS, controller={"battery_current_limit_a": 3.0})
         told = ramp_of(compile_build(held))
         assert told.limited_by == "current_limit"
+        row = next(row for row in sheet_of(held).settings if row.id == "ramp_pct_per_s")
+        # 100 % at 10,000 % a second.
+        assert row.why.startswith("Any ramp will do, even full in 0.01 s: the amps limits")
 
     def test_a_rider_and_the_grip_are_asked(self, make):
         car = make(
@@ -195,6 +198,14 @@ class TestSheet:
         told = sheet_of(make(controller={"offers": ["ramp_pct_per_s"]}))
         assert {row.id for row in told.settings if row.offered} == {"ramp_pct_per_s"}
         assert not any(row.offered is None for row in told.settings)
+
+    def test_only_amps_limits_may_be_set_below(self, make):
+        told = sheet_of(make())
+        assert {row.id for row in told.settings if row.at_most} == {
+            "motor_current_limit_a",
+            "battery_current_limit_a",
+            "regen_current_limit_a",
+        }
 
     def test_what_can_not_be_known_is_said_so(self, make):
         of = {row.id: row for row in sheet_of(make()).settings}

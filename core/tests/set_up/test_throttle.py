@@ -34,6 +34,20 @@ class TestSteps:
         above = (257 / 512) ** p - 0.5**p
         assert told.volts_per_step.half == pytest.approx(REST_V * (below + above) / 2, rel=1e-9)
 
+    def test_it_is_drawn_from_rest_to_full_trigger(self, make):
+        told = throttle_of(make(controller={"curve": {"half_throttle_pct": 20.0}}))
+        drawn = {round(one.trigger_pct): one.volts_pct for one in told.curve}
+        assert (drawn[0], drawn[100]) == (0.0, 100.0)
+        assert drawn[50] == pytest.approx(20.0, rel=1e-9)
+        # A quarter of the trigger passes 20 % of 20 %.
+        assert 24 in drawn
+        assert 26 in drawn
+        assert drawn[24] < 4.0 < drawn[26]
+        by_points = {"curve": {"points": [{"trigger_pct": 30.0, "volts_pct": 10.0}]}}
+        told = throttle_of(make(controller=by_points))
+        ends = [(one.trigger_pct, one.volts_pct) for one in told.curve]
+        assert ends == [(0, 0), (pytest.approx(30), pytest.approx(10)), (100, 100)]
+
     def test_points_are_joined_by_straight_lines(self, make):
         points = [{"trigger_pct": 50.0, "volts_pct": 10.0}]
         told = throttle_of(make(controller={"curve": {"points": points}}))
@@ -91,6 +105,9 @@ class TestSlowest:
         twice = next(one for one in told.slower_by if one.path == "controller.throttle_steps")
         again = throttle_of(make(controller={"throttle_steps": twice.change[twice.path]}))
         assert again.slowest_steady_kmh == pytest.approx(twice.to_kmh, rel=1e-12)
+        # The next of R20 (ISO 3) below 1,300, as the lever steps.
+        slower = next(one for one in told.slower_by if one.path == "motor.kv_rpm_per_v")
+        assert slower.change[slower.path] == 1250
         fewer = next(one for one in told.slower_by if one.path == "battery.series")
         assert fewer.to_kmh == pytest.approx(told.slowest_steady_kmh * 2 / 3, rel=1e-9)
 

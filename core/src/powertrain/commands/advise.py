@@ -9,7 +9,8 @@ from powertrain.documents.brief import FORMAT as BRIEF_FORMAT
 from powertrain.documents.brief import Brief
 from powertrain.documents.reading import check_build, check_model
 from powertrain.documents.text import parse
-from powertrain.set_up.advise import advice_of, figures_of_brief, figures_of_build
+from powertrain.set_up.advise import advice_of
+from powertrain.set_up.advised_by import figures_of_brief, figures_of_build
 
 
 def options(parser: ArgumentParser, command: str) -> None:

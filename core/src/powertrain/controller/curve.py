@@ -13,6 +13,8 @@ from powertrain.points import whole_points
 from powertrain.stated import Stated
 
 STRAIGHT_PCT = 50.0
+DRAWN = 50
+"""Pieces of a curve that is drawn."""
 
 
 @dataclass(frozen=True)
@@ -48,6 +50,11 @@ class ThrottleCurve:
             return np.interp(x, self.triggers, self.volts)
         shared: Array = x**self.power
         return shared
+
+    def drawn(self) -> list[tuple[float, float]]:
+        """Return shares of trigger and volts between which it can be drawn straight."""
+        at = np.array(self.triggers) if self.by_points else np.linspace(0.0, 1.0, DRAWN + 1)
+        return list(zip(at.tolist(), self.volts_share(at).tolist(), strict=True))
 
     def trigger_at(self, volts_share: float) -> float:
         """Return the share of the trigger that passes a share of the volts."""

@@ -9,7 +9,8 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints, model_validator
 from pydantic_core import PydanticCustomError
 
-from powertrain.documents.electrics import Battery, Controller, Wiring
+from powertrain.documents.battery import Battery
+from powertrain.documents.electrics import Controller, Wiring
 from powertrain.documents.fields import Number, choice, measure, words
 from powertrain.documents.model import Model
 from powertrain.documents.motors import MotorDocument

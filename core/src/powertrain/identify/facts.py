@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from powertrain.documents.electrics import Chemistry
+from powertrain.documents.battery import Chemistry
 from powertrain.documents.fields import Number, Whole, choice, measure
 from powertrain.documents.model import Model
 

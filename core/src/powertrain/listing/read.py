@@ -13,8 +13,9 @@ from annotated_types import Ge, Le
 from pydantic import BaseModel
 
 from powertrain.battery.chemistry import CHEMISTRIES
+from powertrain.documents.battery import Battery
 from powertrain.documents.describe import FieldInfo, part_fields
-from powertrain.documents.electrics import Battery, Controller
+from powertrain.documents.electrics import Controller
 from powertrain.documents.motors import PermanentMagnetMotor, constants_of_kind
 from powertrain.identify.cell import MOHM
 from powertrain.listing import controller, motor, pack

@@ -7,9 +7,9 @@ import numpy as np
 from powertrain.arrays import Array, scalar
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.controller.chopper import dc_for
+from powertrain.documents.battery import Battery
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import FORMAT, Build, Moments
-from powertrain.documents.electrics import Battery
 from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import ControllerPart
 from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage

@@ -9,8 +9,9 @@ import numpy as np
 from powertrain.arrays import scalar
 from powertrain.compile.build import compile_build
 from powertrain.constants import RPM_PER_RAD_S
+from powertrain.documents.battery import Battery
 from powertrain.documents.brief import Brief
-from powertrain.documents.electrics import Battery, Controller
+from powertrain.documents.electrics import Controller
 from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import ControllerPart, MotorPart, Shelf
 from powertrain.errors import Refusal

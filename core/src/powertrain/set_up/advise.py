@@ -7,23 +7,13 @@ Each answer holds its reasons in the order of their weight, with the figure that
 schools.
 """
 
-import math
-from dataclasses import dataclass
 from typing import Literal
 
 from pydantic import BaseModel
 
-from powertrain.arrays import scalar
-from powertrain.bench.solve import glance
 from powertrain.compare.baseline import CLASSES, VehicleClass
-from powertrain.documents.brief import Brief
-from powertrain.documents.build import Build
-from powertrain.documents.vehicle import Conditions, Vehicle
-from powertrain.errors import NO_WHEELS, Refusal
-from powertrain.load.road_load import RoadLoad
 from powertrain.load.traction import MODEL_KG
-from powertrain.stated import Stated
-from powertrain.units import kmh_from_mps, mps_from_kmh
+from powertrain.set_up.advised_by import AdvisedBy, Commutation
 
 MPH_KMH = 1.609344
 FINE_KMH, EITHER_KMH, WEAR_KMH = 8 * MPH_KMH, 15 * MPH_KMH, 20 * MPH_KMH
@@ -47,7 +37,6 @@ SMALL_W, LARGE_W = 6_000.0, 20_000.0
 HEAVY_KG = 300.0
 TIGHT_BUDGET = 150.0
 
-Commutation = Literal["brushed", "brushless", "either"]
 Sensing = Literal["sensored", "sensorless", "hybrid", "either"]
 Rotor = Literal["inrunner", "outrunner", "hub", "either"]
 Machine = Literal["permanent_magnet", "series_wound", "packaged", "induction", "either"]
@@ -62,40 +51,36 @@ class KindReason(BaseModel):
     line: float | None
 
 
-class CommutationAdvice(BaseModel):
+class KindAdvice(BaseModel):
+    """Why one of several kinds, what would turn it, and both schools."""
+
+    why: list[KindReason]
+    turns: str
+    schools: list[str]
+
+
+class CommutationAdvice(KindAdvice):
     """With brushes or without."""
 
     pick: Commutation
-    why: list[KindReason]
-    turns: str
-    schools: list[str]
 
 
-class SensingAdvice(BaseModel):
+class SensingAdvice(KindAdvice):
     """How the controller knows where the rotor stands."""
 
     pick: Sensing
-    why: list[KindReason]
-    turns: str
-    schools: list[str]
 
 
-class RotorAdvice(BaseModel):
+class RotorAdvice(KindAdvice):
     """Which of motor and magnets turns, and where."""
 
     pick: Rotor
-    why: list[KindReason]
-    turns: str
-    schools: list[str]
 
 
-class MachineAdvice(BaseModel):
+class MachineAdvice(KindAdvice):
     """Which machine."""
 
     pick: Machine
-    why: list[KindReason]
-    turns: str
-    schools: list[str]
 
 
 class AdviceAnswer(BaseModel):
@@ -105,104 +90,6 @@ class AdviceAnswer(BaseModel):
     sensing: SensingAdvice
     rotor: RotorAdvice
     machine: MachineAdvice
-
-
-@dataclass(frozen=True)
-class AdvisedBy:
-    """What is decided by; None where nobody said it."""
-
-    top_speed_kmh: float | None
-    grade_pct: float | None
-    mass_kg: float
-    wheel_rpm: float | None
-    hill_nm: float | None
-    """Torque at the wheels on the hill."""
-    power_w: float | None
-    budget: float | None
-    stall_s: float | None
-    stated: Commutation | None
-
-    @property
-    def is_model(self) -> bool:
-        """Whether nobody rides on it."""
-        return self.mass_kg < MODEL_KG
-
-
-def figures_of_build(build: Build) -> AdvisedBy:
-    """Return the figures of a build as it stands.
-
-    Raises
-    ------
-    Refusal
-        If it is not on wheels.
-    """
-    if build.wheel is None or build.vehicle.kind != "ground":
-        raise Refusal("vehicle.kind", NO_WHEELS)
-    seen = glance(build)
-    top_kmh = float(kmh_from_mps(seen.states["top_speed"].speed_mps))
-    climb = seen.states["climb"]
-    return _figures(
-        build.vehicle,
-        build.conditions,
-        build.wheel.rolling_circumference_mm,
-        top_kmh if top_kmh > 0 else None,
-        build.moments.climb_grade_pct,
-        float(kmh_from_mps(climb.speed_mps)) or None,
-    )
-
-
-def figures_of_brief(brief: Brief) -> AdvisedBy:
-    """Return the figures of a brief: what is wished of its vehicle."""
-    wishes = brief.wishes
-    wished = wishes.top_speed_kmh
-    top_kmh = None if wished is None else wished.max or wished.min
-    hill = wishes.climb
-    return _figures(
-        brief.vehicle,
-        brief.conditions,
-        brief.wheel.rolling_circumference_mm,
-        top_kmh,
-        None if hill is None else hill.grade_pct,
-        None if hill is None else hill.speed_kmh,
-        budget=wishes.budget,
-        stall_s=wishes.hold_stall_s,
-        stated=wishes.commutation,
-    )
-
-
-def _figures(
-    vehicle: Vehicle,
-    conditions: Conditions,
-    wheel_mm: float,
-    top_kmh: float | None,
-    grade_pct: float | None,
-    climb_kmh: float | None,
-    *,
-    budget: float | None = None,
-    stall_s: float | None = None,
-    stated: Commutation | None = None,
-) -> AdvisedBy:
-    road = RoadLoad.of(Stated(vehicle), Stated(conditions))
-    powers = [
-        float(road.force_n(mps_from_kmh(scalar(kmh)), scalar(grade))) * kmh / 3.6
-        for kmh, grade in ((top_kmh, 0.0), (climb_kmh, grade_pct))
-        if kmh is not None and grade is not None
-    ]
-    hill_nm = None
-    if grade_pct is not None:
-        asked_n = float(road.rolling_and_grade_n(scalar(grade_pct)))
-        hill_nm = asked_n * wheel_mm / 1000 / (2 * math.pi)
-    return AdvisedBy(
-        top_speed_kmh=top_kmh,
-        grade_pct=grade_pct,
-        mass_kg=vehicle.mass_kg,
-        wheel_rpm=None if top_kmh is None else top_kmh / 3.6 / (wheel_mm / 1000) * 60,
-        hill_nm=hill_nm,
-        power_w=max(powers) if powers else None,
-        budget=budget,
-        stall_s=stall_s,
-        stated=stated,
-    )
 
 
 def advice_of(figures: AdvisedBy) -> AdviceAnswer:

@@ -48,8 +48,8 @@ CREEP_KMH = 0.5
 class SettingRow(BaseModel):
     """One setting: its value for this build, why, what a step below and above does.
 
-    `value` is None where it does not apply or can't be known; `offered` whether the chosen
-    controller has it, None where that is not known.
+    `value` is None where it does not apply or can't be known; `at_most` whether any lower one suits
+    too; `offered` whether the chosen controller has it, None where that is not known.
     """
 
     id: SettingId
@@ -59,6 +59,7 @@ class SettingRow(BaseModel):
     why: str
     below: str
     above: str
+    at_most: bool
     offered: bool | None
 
 
@@ -207,7 +208,8 @@ def _ramp(known: Known) -> Told:
         None: "nothing stands in the way of a grabbed trigger",
     }
     if why in (None, "current_limit"):
-        return float(f"{fastest:.2g}"), f"Any ramp will do: {words[why]}."
+        any_one = f"Any ramp will do, even full in {100 / fastest:.2g} s"
+        return float(f"{fastest:.2g}"), f"{any_one}: {words[why]}."
     return float(f"{fastest:.2g}"), f"Faster, {words[why]}."
 
 
@@ -352,6 +354,11 @@ EITHER_WAY: dict[SettingId, tuple[str, str]] = {
 }
 """What a step below and a step above does."""
 
+LIMITS: frozenset[SettingId] = frozenset(
+    ("motor_current_limit_a", "battery_current_limit_a", "regen_current_limit_a")
+)
+"""Those whose value is the most; what is set below is left alone."""
+
 
 def rows_of(known: Known) -> list[SettingRow]:
     """Return every setting of a build."""
@@ -369,6 +376,7 @@ def rows_of(known: Known) -> list[SettingRow]:
                 why=why,
                 below=below,
                 above=above,
+                at_most=setting in LIMITS,
                 offered=None if offers is None else setting in offers,
             )
         )

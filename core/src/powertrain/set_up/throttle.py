@@ -15,7 +15,7 @@ from powertrain.documents.reading import check_build
 from powertrain.documents.vehicle import ToothedStage
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
-from powertrain.levers.rules.winding import wound_to
+from powertrain.levers.rules.winding import slower_winding
 from powertrain.motor.kinds import winding_of
 from powertrain.plain import number
 from powertrain.stated import Stated
@@ -26,9 +26,6 @@ FINE_STEPS = 2048
 
 FINE_HALF_PCT = 20.0
 """Half trigger of a curve that crawls well; common practice, no source."""
-
-WINDING_DOWN = 0.8
-"""The next slower winding of a can has about so much of the KV; common practice, no source."""
 
 FEWEST_TEETH = 9
 
@@ -49,9 +46,17 @@ class Slower(BaseModel):
     to_kmh: float
 
 
+class ThrottlePoint(BaseModel):
+    """One point of the curve, which is drawn straight between them."""
+
+    trigger_pct: float
+    volts_pct: float
+
+
 class ThrottleAnswer(BaseModel):
     """The throttle in steps; None where steps, or volts for each speed, are not known."""
 
+    curve: list[ThrottlePoint]
     steps_forward: int | None
     volts_per_step: Ends
     kmh_per_step: Ends
@@ -68,6 +73,10 @@ def throttle_of(build: Build) -> ThrottleAnswer:
     start_v = start_volts(drive)
     slowest = _slowest_kmh(drive, steps, curve, start_v)
     return ThrottleAnswer(
+        curve=[
+            ThrottlePoint(trigger_pct=100 * trigger, volts_pct=100 * share)
+            for trigger, share in curve.drawn()
+        ],
         steps_forward=steps,
         volts_per_step=volts,
         kmh_per_step=speeds,
@@ -182,9 +191,7 @@ def _changes(build: Build) -> Iterator[tuple[str, dict[str, Any]]]:
     controller = build.controller
     winding = winding_of(Stated(build.motor))
     if winding is not None:
-        share = WINDING_DOWN if winding.rises_with_speed else 1 / WINDING_DOWN
-        wound = wound_to(build, float(f"{winding.value * share:.3g}"))
-        yield winding.path, dict(wound)
+        yield winding.path, dict(slower_winding(build))
     for index, stage in enumerate(build.gearing):
         if isinstance(stage, ToothedStage) and stage.driver_teeth > FEWEST_TEETH:
             path = f"gearing.{index}.driver_teeth"

@@ -3774,8 +3774,8 @@ export interface components {
          * SettingRow
          * @description One setting: its value for this build, why, what a step below and above does.
          *
-         *     `value` is None where it does not apply or can't be known; `offered` whether the chosen
-         *     controller has it, None where that is not known.
+         *     `value` is None where it does not apply or can't be known; `at_most` whether any lower one suits
+         *     too; `offered` whether the chosen controller has it, None where that is not known.
          */
         SettingRow: {
             /**
@@ -3795,6 +3795,8 @@ export interface components {
             below: string;
             /** Above */
             above: string;
+            /** At Most */
+            at_most: boolean;
             /** Offered */
             offered: boolean | null;
         };
@@ -3832,6 +3834,8 @@ export interface components {
          * @description The throttle in steps; None where steps, or volts for each speed, are not known.
          */
         ThrottleAnswer: {
+            /** Curve */
+            curve: components["schemas"]["ThrottlePoint"][];
             /** Steps Forward */
             steps_forward: number | null;
             volts_per_step: components["schemas"]["Ends"];
@@ -3842,6 +3846,16 @@ export interface components {
             slowest_steady_kmh: number | null;
             /** Slower By */
             slower_by: components["schemas"]["Slower"][];
+        };
+        /**
+         * ThrottlePoint
+         * @description One point of the curve, which is drawn straight between them.
+         */
+        ThrottlePoint: {
+            /** Trigger Pct */
+            trigger_pct: number;
+            /** Volts Pct */
+            volts_pct: number;
         };
         /**
          * TimingAnswer
@@ -3890,17 +3904,17 @@ export interface components {
          * @description With brushes or without.
          */
         CommutationAdvice: {
-            /**
-             * Pick
-             * @enum {string}
-             */
-            pick: "brushed" | "brushless" | "either";
             /** Why */
             why: components["schemas"]["KindReason"][];
             /** Turns */
             turns: string;
             /** Schools */
             schools: string[];
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "brushed" | "brushless" | "either";
         };
         /**
          * KindReason
@@ -3921,51 +3935,51 @@ export interface components {
          * @description Which machine.
          */
         MachineAdvice: {
-            /**
-             * Pick
-             * @enum {string}
-             */
-            pick: "permanent_magnet" | "series_wound" | "packaged" | "induction" | "either";
             /** Why */
             why: components["schemas"]["KindReason"][];
             /** Turns */
             turns: string;
             /** Schools */
             schools: string[];
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "permanent_magnet" | "series_wound" | "packaged" | "induction" | "either";
         };
         /**
          * RotorAdvice
          * @description Which of motor and magnets turns, and where.
          */
         RotorAdvice: {
-            /**
-             * Pick
-             * @enum {string}
-             */
-            pick: "inrunner" | "outrunner" | "hub" | "either";
             /** Why */
             why: components["schemas"]["KindReason"][];
             /** Turns */
             turns: string;
             /** Schools */
             schools: string[];
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "inrunner" | "outrunner" | "hub" | "either";
         };
         /**
          * SensingAdvice
          * @description How the controller knows where the rotor stands.
          */
         SensingAdvice: {
-            /**
-             * Pick
-             * @enum {string}
-             */
-            pick: "sensored" | "sensorless" | "hybrid" | "either";
             /** Why */
             why: components["schemas"]["KindReason"][];
             /** Turns */
             turns: string;
             /** Schools */
             schools: string[];
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "sensored" | "sensorless" | "hybrid" | "either";
         };
         /**
          * AdviseRequest

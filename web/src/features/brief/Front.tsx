@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import type { MatchAnswer } from "../../api/types";
 import { Axes } from "../../plots/Axes";
 import { useUnits } from "../../units/preferences";
-import { toShown, unitOf } from "../../units/quantities";
+import { documentUnit, PRICE, toShown, unitOf } from "../../units/quantities";
 
 interface Props {
   answer: MatchAnswer;
@@ -16,7 +16,9 @@ const BOTTOM = 34;
 
 /** Price against mass: hollow where no other is better in price, mass and room; filled: the list. */
 export function Front({ answer, marked, width }: Props) {
-  const mass = unitOf("mass", useUnits().choice);
+  const { choice } = useUnits();
+  const mass = unitOf("mass", choice);
+  const currency = documentUnit(PRICE, choice).sign;
   const listed = answer.results.flatMap((result) => {
     const { price, added_mass_kg: kg } = result.figures;
     return price === null || price === undefined || kg === null || kg === undefined
@@ -50,7 +52,7 @@ export function Front({ answer, marked, width }: Props) {
         ))}
         <Axes x={x} y={y} xTicks={x.ticks(4)} />
         <text x={width - 10} y={HEIGHT - 4} textAnchor="end" fontSize={11}>
-          price
+          {currency ? `price in ${currency}` : "price"}
         </text>
         <text x={4} y={HEIGHT - 4} fontSize={11}>
           {mass.sign}

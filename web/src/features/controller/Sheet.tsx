@@ -101,14 +101,8 @@ function Row({ row, number, document, onSet }: RowProps) {
   );
 }
 
-/** Limits that say the most: what is set below is left alone. */
-const MOST = new Set<string>([
-  "motor_current_limit_a",
-  "battery_current_limit_a",
-  "regen_current_limit_a",
-]);
-
+/** Whether what is set stands below a limit, and is left alone. */
 export const within = (row: SettingRow, now: number | string | null): boolean =>
-  MOST.has(row.id) && typeof now === "number" && typeof row.value === "number" && now <= row.value;
+  row.at_most && typeof now === "number" && typeof row.value === "number" && now <= row.value;
 
 const lower = (words: string) => words.charAt(0).toLowerCase() + words.slice(1);

@@ -2,7 +2,7 @@ import { cleanup, fireEvent, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import type { Answer, BuildDocument, SettingRow, SheetAnswer } from "../../api/types";
-import { drawn } from "../../testing";
+import { drawn, serverAnswers } from "../../testing";
 import { Feel } from "./Feel";
 import { FirstPower } from "./FirstPower";
 import { asText, pathOf, setNow } from "./paths";
@@ -22,6 +22,7 @@ const row = (id: string, value: number | string | null, more = {}): SettingRow =
     why: "Because.",
     below: "Cooler.",
     above: "Hotter.",
+    at_most: false,
     offered: null,
     ...more,
   }) as SettingRow;
@@ -57,11 +58,23 @@ describe("where a setting stands", () => {
 
 describe("the sheet", () => {
   test("a limit that is set lower is left alone, one above is offered", async () => {
-    drawn(<Sheet rows={[row("motor_current_limit_a", 100)]} document={DOCUMENT} onSet={onSet} />);
+    drawn(
+      <Sheet
+        rows={[row("motor_current_limit_a", 100, { at_most: true })]}
+        document={DOCUMENT}
+        onSet={onSet}
+      />,
+    );
     expect(screen.getByText("now 80 A, within it")).toBeTruthy();
     expect(screen.queryByRole("button", { name: /^Set it/ })).toBeNull();
     cleanup();
-    drawn(<Sheet rows={[row("motor_current_limit_a", 60)]} document={DOCUMENT} onSet={onSet} />);
+    drawn(
+      <Sheet
+        rows={[row("motor_current_limit_a", 60, { at_most: true })]}
+        document={DOCUMENT}
+        onSet={onSet}
+      />,
+    );
     await userEvent.click(screen.getByRole("button", { name: /^Set it/ }));
     expect(onSet).toHaveBeenCalledWith({ "controller.motor_current_limit_a": 60 });
   });
@@ -83,6 +96,10 @@ describe("how it feels", () => {
   const ANSWER = {
     settings: [],
     throttle: {
+      curve: [
+        { trigger_pct: 0, volts_pct: 0 },
+        { trigger_pct: 100, volts_pct: 100 },
+      ],
       steps_forward: 512,
       volts_per_step: { low: 0.01, half: 0.02, high: 0.05 },
       kmh_per_step: { low: 0.02, half: 0.04, high: 0.1 },
@@ -103,6 +120,29 @@ describe("how it feels", () => {
     expect(onSet).not.toHaveBeenCalled();
     fireEvent.keyUp(slider);
     expect(onSet).toHaveBeenCalledWith({ "controller.curve": { half_throttle_pct: 20 } });
+  });
+
+  test("while the slider moves the engine says how it would feel", async () => {
+    const fine = { ...ANSWER.throttle, kmh_per_step: { low: 0.001, half: 0.02, high: 0.2 } };
+    const sent = serverAnswers(() => ({ data: { ...ANSWER, throttle: fine } }));
+    drawn(<Feel answer={ANSWER} document={DOCUMENT} onSet={onSet} />);
+    fireEvent.change(screen.getByRole("slider"), { target: { value: "20" } });
+    expect(await screen.findByText("0.0010 km/h, 0.020 km/h, 0.20 km/h")).toBeTruthy();
+    const asked = sent.at(-1)?.body as { document: BuildDocument };
+    expect(asked.document.controller.curve).toEqual({ half_throttle_pct: 20 });
+    expect(onSet).not.toHaveBeenCalled();
+  });
+
+  test("a curve by points is left for its half at a press, whatever half was said before", async () => {
+    const controller = {
+      half_throttle_pct: 30,
+      curve: { points: [{ trigger_pct: 50, volts_pct: 20 }] },
+    };
+    const curved = { ...DOCUMENT, controller } as unknown as BuildDocument;
+    drawn(<Feel answer={ANSWER} document={curved} onSet={onSet} />);
+    expect(screen.getByText("The curve is drawn by 1 point.")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "By its half instead" }));
+    expect(onSet).toHaveBeenCalledWith({ "controller.curve": { half_throttle_pct: 30 } });
   });
 
   test("what makes it slower says what it comes to and is set at a press", async () => {

@@ -4,7 +4,8 @@ import type { PartColumn, PartRow, PartsTable } from "../../api/types";
 import { useSize } from "../../ui/useSize";
 import { chosen, digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
-import { documentUnit, PRICE, toShown, type Unit, type UnitChoice } from "../../units/quantities";
+import { toShown, type Unit, type UnitChoice } from "../../units/quantities";
+import { unitOf } from "./kinds";
 
 /** A rectangle of the map, in the shown units of both figures. */
 export interface Brushed {
@@ -60,7 +61,7 @@ export function figuresOf(table: PartsTable, choice: UnitChoice): MapFigure[] {
     ]),
   ];
   return said.flatMap(([column, raw]) => {
-    const unit = documentUnit(/(^|[._])price$/.test(column.path) ? PRICE : column.unit, choice);
+    const unit = unitOf(column, choice);
     const of = (row: PartRow) => {
       const value = raw(row);
       return typeof value === "number" ? toShown(value, unit) : null;

@@ -1,6 +1,6 @@
 import type { PartColumn, PartKind, PartRow } from "../../api/types";
 import { chosen } from "../../units/format";
-import { documentUnit, PRICE, toShown, type UnitChoice } from "../../units/quantities";
+import { documentUnit, PRICE, toShown, type Unit, type UnitChoice } from "../../units/quantities";
 
 /** The kinds of part in the order of the drive, with what one of them is called. */
 export const KINDS: [PartKind, plural: string, singular: string][] = [
@@ -31,5 +31,9 @@ export function said(
   return chosen(toShown(value, documentUnit(column.unit, choice)));
 }
 
+/** The unit that a column is shown in. */
+export const unitOf = ({ path, unit }: PartColumn, choice: UnitChoice): Unit =>
+  documentUnit(/(^|[._])price$/.test(path) ? PRICE : unit, choice);
+
 export const signOf = (column: PartColumn, choice: UnitChoice): string =>
-  documentUnit(/(^|[._])price$/.test(column.path) ? PRICE : column.unit, choice).sign;
+  unitOf(column, choice).sign;

@@ -68,6 +68,15 @@ def wound_to(build: Build, number: float) -> dict[str, float]:
     return changes | {winding.path: number} | limit_with(build, constants)
 
 
+def slower_winding(build: Build) -> dict[str, float]:
+    """Return the changes that make the same can with the next slower winding."""
+    winding = winding_of(Stated(build.motor))
+    if winding is None:
+        return {}
+    step = _previous if winding.rises_with_speed else _next
+    return wound_to(build, step(winding.value))
+
+
 def limit_with(build: Build, constants: Mapping[str, float | None]) -> dict[str, float]:
     """Return the motor amps limit that goes with other constants, where it is the motor's own.
 

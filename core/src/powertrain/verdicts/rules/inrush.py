@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from powertrain.operating.inrush import fastest_ramp_pct_s, inrush_of
+from powertrain.operating.inrush import inrush_of
+from powertrain.operating.ramp import fastest_above_v
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.rule import Judgement, Rule, grades, verdict
 from powertrain.verdicts.verdict import Verdict
@@ -31,7 +32,7 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     volts = float(context.drive.pack.voltage_v(amps))
     why = "The pack stays above its cut-off even then."
     if found.word == "watch":
-        rate = fastest_ramp_pct_s(context.drive, cut_v)
+        rate = fastest_above_v(context.drive, cut_v)
         why = _why(rate, cut_v)
         if rate is not None and rate > FINGER_PCT_S:
             # What a finger is too slow for never happens.

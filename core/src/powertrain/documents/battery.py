@@ -1,0 +1,141 @@
+"""The pack as a document says it."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from powertrain.documents.fields import Number, Whole, choice, measure, words
+from powertrain.documents.heat import Cooling, PartThermal
+from powertrain.documents.model import Model
+
+Chemistry = Literal["lipo", "li_ion", "lifepo4", "lead_acid", "nimh"]
+
+
+class Battery(Model):
+    """The pack: equal cells in series and parallel."""
+
+    name: str | None = words("Pack", "Maker and model, or the cells it is made of.", default=None)
+    chemistry: Chemistry = choice("Chemistry", "What the cells are made of.")
+    series: Whole = measure(
+        "Cells in series",
+        "cells",
+        (1, 400),
+        least=1,
+        most=100000,
+        explain="They add their volts.",
+    )
+    parallel: Whole = measure(
+        "Strings in parallel",
+        "strings",
+        (1, 500),
+        default=1,
+        least=1,
+        most=100000,
+        explain="They share the amps.",
+    )
+    cell_capacity_ah: Number = measure(
+        "Cell capacity",
+        "Ah",
+        (0.05, 400),
+        explain="Of one cell, as the maker states it.",
+    )
+    cell_resistance_mohm: Number = measure(
+        "Cell resistance",
+        "mohm",
+        (0.05, 500),
+        zero=True,
+        explain="Of one cell, direct current. Many chargers show it; it doubles in the cold.",
+    )
+    wiring_resistance_mohm: Number = measure(
+        "Wiring resistance",
+        "mohm",
+        (0.05, 500),
+        default=0.0,
+        zero=True,
+        explain="Leads, links, fuse and connector between cells and controller.",
+    )
+    cell_voltage_v: Number = measure(
+        "Cell rests at",
+        "V",
+        (0.8, 4.4),
+        least=0.2,
+        most=6.0,
+        explain="Volts of one cell now, with nothing drawn.",
+    )
+    continuous_current_a: Number | None = measure(
+        "Continuous",
+        "A",
+        (0.2, 3000),
+        default=None,
+        explain="What the whole pack may give.",
+    )
+    peak_current_a: Number | None = measure(
+        "Peak",
+        "A",
+        (0.2, 6000),
+        default=None,
+        explain="What the whole pack may give for some seconds.",
+    )
+    cut_off_cell_v: Number | None = measure(
+        "Cut-off per cell",
+        "V",
+        (0.7, 4),
+        default=None,
+        most=6.0,
+        explain="Volts of a cell under load at which controller or protection lets go.",
+    )
+    charge_current_a: Number | None = measure(
+        "Charge amps",
+        "A",
+        (0.1, 1000),
+        default=None,
+        zero=True,
+        explain="The most that may flow into the whole pack, charging or braking.",
+    )
+    max_c: Number | None = measure(
+        "Hottest pack",
+        "C",
+        (40, 90),
+        default=None,
+        least=0,
+        most=200,
+        explain="What the maker allows.",
+    )
+    length_mm: Number | None = measure(
+        "Length",
+        "mm",
+        (5, 2000),
+        default=None,
+        explain="Of the pack.",
+    )
+    width_mm: Number | None = measure(
+        "Width",
+        "mm",
+        (5, 2000),
+        default=None,
+        explain="Of the pack.",
+    )
+    height_mm: Number | None = measure(
+        "Height",
+        "mm",
+        (2, 2000),
+        default=None,
+        explain="Of the pack.",
+    )
+    mass_kg: Number | None = measure(
+        "Pack mass",
+        "kg",
+        (0.005, 2000),
+        default=None,
+        explain="Whole, with its case.",
+    )
+    price: Number | None = measure(
+        "Pack price",
+        "",
+        (1, 100000),
+        default=None,
+        zero=True,
+        explain="For the whole pack.",
+    )
+    thermal: PartThermal = Field(default_factory=PartThermal, title="Heat data of the pack")
+    cooling: Cooling = Field(default_factory=Cooling, title="Cooling of the pack")
