@@ -12,6 +12,7 @@ from builds.actions.bring_in import bring_in_builds
 from builds.actions.change import pin, redo, restore, save_version, undo
 from builds.actions.create import create_build
 from builds.actions.remove import bring_back, remove_build
+from builds.actions.tick import tick_off
 from builds.cards import cards_of
 from builds.models import Build
 from builds.querysets import stored_documents, version_of
@@ -127,6 +128,20 @@ def bring_in(request: HttpRequest) -> BroughtIn:
 def read(request: HttpRequest, build_id: UUID) -> schemas.BuildAnswer:
     """Return a build as it stands."""
     return build_answer(Build.objects.one(request.user, build_id))
+
+
+@router.put(
+    "/builds/{build_id}/ticks/{of_list}",
+    response={204: None, **MISSING},
+    tags=["builds"],
+    operation_id="tick_off",
+)
+def tick(
+    request: HttpRequest, build_id: UUID, of_list: schemas.ListId, payload: schemas.Ticked
+) -> Status[None]:
+    """Keep what is ticked off of one of a build's lists; the last one who ticks is right."""
+    tick_off(request.user, build_id, of_list, payload)
+    return Status(204, None)
 
 
 @router.delete(

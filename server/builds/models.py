@@ -29,6 +29,9 @@ class Build(models.Model):
     made_at = models.DateTimeField(default=timezone.now, editable=False)
     changed_at = models.DateTimeField(auto_now=True)
     removed_at = models.DateTimeField(null=True, blank=True)
+    ticks = models.JSONField(default=dict)
+    """What is ticked off of each of the build's lists: its cautious way up, its first power."""
+
     card = models.JSONField(null=True)
     card_of = models.CharField(max_length=40, default="")
     """Which version and engine the card is of; see `builds.cards`."""

@@ -50,6 +50,17 @@ class PinRequest(Schema):
     number: Number
 
 
+ListId = Literal["teeth", "power"]
+"""The lists of a build that are ticked off: the cautious way up, the first time under power."""
+
+
+class Ticked(Schema):
+    """What is done of a list, by the names of its items, and how many there are (0: not known)."""
+
+    done: list[Annotated[str, Field(max_length=200)]] = Field(max_length=500)
+    of: int = Field(0, ge=0, le=10_000)
+
+
 class Pinned(Schema):
     """The state that differences are shown against."""
 
@@ -69,6 +80,7 @@ class BuildAnswer(Schema):
     changed_at: datetime
     document: BuildDocument
     pinned: Pinned
+    ticks: dict[ListId, Ticked]
 
 
 class BuildFigures(Schema):

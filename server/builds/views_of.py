@@ -4,7 +4,7 @@ from typing import Any
 
 from builds.models import Build, Version
 from builds.querysets import next_of, version_of
-from builds.schemas import ArchetypeCard, BuildAnswer, Pinned, VersionCard
+from builds.schemas import ArchetypeCard, BuildAnswer, Pinned, Ticked, VersionCard
 from powertrain.archetypes import Archetype
 from powertrain.bench.solve import glance
 from powertrain.documents.build import Build as BuildDocument
@@ -27,6 +27,7 @@ def build_answer(build: Build) -> BuildAnswer:
         changed_at=build.changed_at,
         document=document,
         pinned=pinned,
+        ticks={key: Ticked(**kept) for key, kept in build.ticks.items()},
     )
 
 

@@ -12,6 +12,15 @@ class NotFound(Exception):
         self.what = what
 
 
+class Busy(Exception):
+    """There is no room for more of something just now."""
+
+    def __init__(self, where: str, what: str) -> None:
+        super().__init__(where, what)
+        self.where = where
+        self.what = what
+
+
 class Conflict(Exception):
     """A change made from a version that is no longer the newest.
 

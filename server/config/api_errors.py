@@ -12,7 +12,7 @@ from ninja.errors import HttpError, ValidationError
 from psycopg import errors
 from psycopg_pool import PoolTimeout
 
-from common.errors import Conflict, NotFound, OperationRefused
+from common.errors import Busy, Conflict, NotFound, OperationRefused
 from common.standing import database_says
 from powertrain.documents.reading import TAGS, refusal_of
 from powertrain.errors import Refusal
@@ -49,6 +49,10 @@ def tell_errors(api: NinjaAPI) -> None:
     @api.exception_handler(NotFound)
     def not_there(request: HttpRequest, problem: NotFound) -> HttpResponse:
         return told(request, problem.where, problem.what, 404)
+
+    @api.exception_handler(Busy)
+    def no_room(request: HttpRequest, problem: Busy) -> HttpResponse:
+        return told(request, problem.where, problem.what, 503)
 
     @api.exception_handler(Http404)
     def not_found(request: HttpRequest, problem: Http404) -> HttpResponse:

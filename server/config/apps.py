@@ -4,4 +4,14 @@ A new one is a folder and a name here; its models, and the `router` of its `api`
 one, are found by themselves. Which may import which stands in `pyproject.toml`.
 """
 
-APPS = ("accounts", "engine", "builds", "gearing", "shelf", "matching", "upkeep")
+APPS = (
+    "accounts",
+    "engine",
+    "builds",
+    "gearing",
+    "trigger",
+    "shelf",
+    "controllers",
+    "matching",
+    "upkeep",
+)

@@ -18,9 +18,6 @@ from powertrain.errors import Refusal
 from powertrain.identify.answer import IdentifyAnswer, identified
 from powertrain.identify.facts import CellFacts, Facts, MotorFacts
 from powertrain.levers.operations import carry_out
-from powertrain.set_up.advise import AdviceAnswer, advice_of
-from powertrain.set_up.advised_by import figures_of_brief, figures_of_build
-from powertrain.set_up.sheet import SheetAnswer, sheet_of
 
 router = Router()
 
@@ -69,26 +66,6 @@ def compare_builds(request: HttpRequest, payload: schemas.CompareRequest) -> Com
 def hold_against_table(request: HttpRequest, payload: schemas.BaselineRequest) -> BaselineAnswer:
     """Return what the trade's table says of such a vehicle beside what is computed."""
     return baseline(payload.document, payload.chosen)
-
-
-@router.post(
-    "/settings", response={200: SheetAnswer, **REFUSED}, tags=["engine"], operation_id="settings"
-)
-def settings_sheet(request: HttpRequest, payload: schemas.OneBuild) -> SheetAnswer:
-    """Return every setting of a build's controller, with its value and why."""
-    return sheet_of(payload.document)
-
-
-@router.post(
-    "/advise", response={200: AdviceAnswer, **REFUSED}, tags=["engine"], operation_id="advise"
-)
-def advise(request: HttpRequest, payload: schemas.AdviseRequest) -> AdviceAnswer:
-    """Return which kind of motor suits a build as it stands, or a brief."""
-    if payload.brief is not None:
-        return advice_of(figures_of_brief(payload.brief))
-    if payload.document is None:
-        raise Refusal("document", "is needed, or a brief")
-    return advice_of(figures_of_build(payload.document))
 
 
 @router.get("/fields", response=schemas.FieldList, tags=["engine"], operation_id="fields")

@@ -7,7 +7,6 @@ from pydantic import Field
 
 from powertrain.bench.answer import Answer
 from powertrain.compare.terms import Terms
-from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.describe import FieldInfo, KindName
 from powertrain.levers.operations import Operation
@@ -36,19 +35,6 @@ class SolveAnswer(Schema):
     document: BuildDocument
     changes: list[Change]
     answer: Answer
-
-
-class OneBuild(Schema):
-    """A build as it stands."""
-
-    document: BuildDocument
-
-
-class AdviseRequest(Schema):
-    """A build as it stands, or a brief."""
-
-    document: BuildDocument | None = None
-    brief: Brief | None = None
 
 
 class FieldList(Schema):

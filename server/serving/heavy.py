@@ -23,9 +23,10 @@ LONG_READING = Weight(long=True, pure=False, most_s=20.0)
 TABLE = Weight(long=True, pure=False, most_s=600.0)
 
 HEAVY: list[tuple[str, str, Weight]] = [
-    ("POST", r"/api/(solve|settings|advise|will-it-run|planetary|module|tyre|speeds)", QUICK),
+    ("POST", r"/api/(solve|will-it-run|planetary|module|tyre|speeds)", QUICK),
+    ("POST", r"/api/(settings|advise|trigger/traced|wires|shunt)", QUICK),
     ("POST", r"/api/(compare|baseline|overvolt|boost|identify)", LONG),
-    ("POST", r"/api/(ladder|speed-chart|windings|roads|split)", LONG_READING),
+    ("POST", r"/api/(ladder|speed-chart|windings|roads|split|choose-controller)", LONG_READING),
     ("POST", r"/api/builds/[^/]+/meets", QUICK_READING),
     ("POST", r"/api/matches/[^/]+/why", LONG_READING),
     ("POST", r"/api/shelf/[a-z]+/look", LONG_READING),

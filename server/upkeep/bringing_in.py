@@ -170,6 +170,7 @@ def _stand(build: Build, form: BuildForm) -> None:
         made_at=form.made_at,
         changed_at=form.changed_at,
         removed_at=form.removed_at,
+        ticks={key: ticked.model_dump() for key, ticked in form.ticks.items()},
         card_of="",
     )
 

@@ -10,6 +10,7 @@ from uuid import UUID
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
 
+from builds.schemas import ListId, Ticked
 from powertrain.documents.shelf import KINDS, PartRef
 
 FORMAT = "young-torrent.archive/1"
@@ -65,6 +66,7 @@ class BuildForm(Form):
     made_at: AwareDatetime
     changed_at: AwareDatetime
     removed_at: AwareDatetime | None
+    ticks: dict[ListId, Ticked] = Field(default_factory=dict)
     origin: OriginForm | None
     versions: list[VersionForm] = Field(min_length=1)
 

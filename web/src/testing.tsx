@@ -39,7 +39,7 @@ type Answer = { data: unknown } | { status: number; where: string; what: string 
 /** A stand-in for the server; returns everything that is sent to it. */
 export function serverAnswers(answer: (method: string, sent: Sent) => Answer) {
   const all: (Sent & { method: string })[] = [];
-  for (const method of ["GET", "POST"] as const) {
+  for (const method of ["GET", "POST", "PUT"] as const) {
     vi.spyOn(client, method).mockImplementation((async (path: string, init: unknown) => {
       const { params, body } = (init ?? {}) as {
         params?: { path?: Record<string, string>; query?: Record<string, string> };

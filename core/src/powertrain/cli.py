@@ -32,6 +32,8 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "settings": ("set_up", "every setting of the controller, with its value and why"),
     "shunt": ("set_up", "a pack amps limit raised at the sense resistor"),
     "hall": ("set_up", "what a Hall sensor beside its place costs"),
+    "controllers": ("choose", "which controllers do for a build, and which is best"),
+    "wires": ("set_up", "the wires of a build: how many, what they lose, in which order"),
     "advise": ("advise", "which kind of motor suits a vehicle, with reasons"),
 }
 """Each command's module in `powertrain.commands`, and what it tells. Only the one that is asked is

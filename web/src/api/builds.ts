@@ -1,5 +1,5 @@
 import { answered, client } from "./client";
-import type { BuildDocument, Facts, Operation, Terms } from "./types";
+import type { BuildDocument, Facts, ListId, Operation, Terms, Ticked } from "./types";
 
 /** Every write, and the solve, as one function each. */
 const at = (id: string) => ({ params: { path: { build_id: id } } });
@@ -46,8 +46,10 @@ export const removeBuild = (id: string) =>
 export const bringBack = (id: string) =>
   answered(client.POST("/api/builds/{build_id}/bring-back", at(id)));
 
-export const settingsSheet = (document: BuildDocument) =>
-  answered(client.POST("/api/settings", { body: { document } }));
-
-export const adviseKind = (document: BuildDocument) =>
-  answered(client.POST("/api/advise", { body: { document } }));
+export const tickOff = (id: string, list: ListId, ticked: Ticked) =>
+  answered(
+    client.PUT("/api/builds/{build_id}/ticks/{of_list}", {
+      params: { path: { build_id: id, of_list: list } },
+      body: ticked,
+    }),
+  );

@@ -70,6 +70,7 @@ describe("the frame of a build", () => {
             can_redo: false,
             document: DOCUMENT,
             pinned: { number: 1, document: DOCUMENT },
+            ticks: {},
           },
         };
       if (path.endsWith("/meets"))

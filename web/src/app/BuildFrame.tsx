@@ -4,7 +4,7 @@ import type { BuildAnswer } from "../api/types";
 import { useMetBrief } from "../workbench/met";
 import { Opened } from "../workbench/Opened";
 import { OpenedContext } from "../workbench/opened";
-import { powerId, usePlan } from "../workbench/plan";
+import { useTicks } from "../workbench/plan";
 import { useWorkbench } from "../workbench/useWorkbench";
 import { ENTRIES, type Entry, type Known } from "./entries";
 import { Head } from "./Head";
@@ -19,8 +19,8 @@ export function BuildFrame() {
 function Framed({ build }: { build: BuildAnswer }) {
   const { bench, state } = useWorkbench(build);
   const met = useMetBrief(build.id, state.document);
-  const { plan } = usePlan(build.id);
-  const power = usePlan(powerId(build.id)).plan;
+  const plan = useTicks(build, "teeth").ticks;
+  const power = useTicks(build, "power").ticks;
   const [shown, setShown] = useState<string[]>([]);
   const onShown = useCallback((sections: string[]) => setShown(sections), []);
   const { document: built, answer } = state;

@@ -1,16 +1,15 @@
 import { type ComponentType, lazy } from "react";
-import type { Answer, BuildDocument, MetBrief } from "../api/types";
+import type { Answer, BuildDocument, MetBrief, Ticked } from "../api/types";
 import { missed } from "../workbench/met";
-import type { PlanDone } from "../workbench/plan";
 
 /** What is known of a build when its pages are listed. */
 export interface Known {
   document: BuildDocument;
   answer: Answer | null;
   met: MetBrief | undefined;
-  plan: PlanDone;
+  plan: Ticked;
   /** What is done of the first time under power. */
-  power: PlanDone;
+  power: Ticked;
 }
 
 export interface Open {
@@ -39,7 +38,7 @@ export interface Entry {
 const several = (count: number, one: string) => `${count} ${one}`;
 
 /** A list that was begun and not ended. */
-const halfDone = ({ done, of }: PlanDone, word: string): Open | null =>
+const halfDone = ({ done, of = 0 }: Ticked, word: string): Open | null =>
   done.length > 0 && done.length < of
     ? { severity: "watch", say: `${done.length} of ${of} ${word}` }
     : null;

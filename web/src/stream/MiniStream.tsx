@@ -1,6 +1,5 @@
-import type { StateAnswer } from "../api/types";
 import { digits } from "../units/format";
-import { flowOf, widest } from "./flow";
+import { flowOf, type StateWatts, widest } from "./flow";
 import { type Course, draw } from "./geometry";
 import { Ribbons } from "./Ribbons";
 
@@ -16,7 +15,7 @@ export function MiniStream({
   most,
   moving = false,
 }: {
-  state: StateAnswer;
+  state: StateWatts;
   motors: number;
   label: string;
   /** The watts that fill the breadth, where several streams are to be held against one another. */

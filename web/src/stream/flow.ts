@@ -25,7 +25,28 @@ export interface End {
   watts: number;
 }
 
-export function flowOf(state: StateAnswer): Flow {
+/** What the stream is drawn from: watts, and what people call where they end. */
+export type StateWatts = Pick<
+  StateAnswer,
+  | "cells_w"
+  | "pack_heat_w"
+  | "terminals_w"
+  | "controller_heat_w"
+  | "copper_heat_w"
+  | "brush_heat_w"
+  | "turning_heat_w"
+  | "shaft_w"
+  | "stage_losses_w"
+  | "road_w"
+  | "air_w"
+  | "rolling_w"
+  | "climbing_w"
+  | "speeding_up_w"
+  | "brakes_w"
+  | "takes"
+>;
+
+export function flowOf(state: StateWatts): Flow {
   const motorHeat = state.copper_heat_w + state.brush_heat_w + state.turning_heat_w;
   const ends: End[] = [
     { id: "air", label: state.takes.air ?? "air", watts: state.air_w },

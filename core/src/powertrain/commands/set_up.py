@@ -1,4 +1,4 @@
-"""What a controller is set to, a changed sense resistor, a Hall sensor beside its place."""
+"""What a controller is set to, its wires, a changed sense resistor, a Hall sensor off its place."""
 
 import json
 from argparse import ArgumentParser
@@ -9,12 +9,17 @@ from powertrain.documents.reading import read_build, warnings_of
 from powertrain.set_up.hall import hall_of
 from powertrain.set_up.sheet import sheet_of
 from powertrain.set_up.shunt import copper_mohm, shunt_of
+from powertrain.set_up.wires import wires_of
+from powertrain.verdicts.context import RuleContext
 
 
 def options(parser: ArgumentParser, command: str) -> None:
     """Add what a command takes."""
-    if command in ("settings", "shunt"):
+    if command != "hall":
         add_build(parser)
+    if command == "wires":
+        for which in ("pack-m", "motor-m"):
+            parser.add_argument(f"--{which}", type=bounded(which, 0.01, 50.0), default=0.3)
     if command == "shunt":
         parser.add_argument(
             "--original-mohm", type=bounded("original-mohm", 1e-6, 1e6), required=True
@@ -32,11 +37,14 @@ def options(parser: ArgumentParser, command: str) -> None:
 def run(arguments: Any) -> str:
     """Return the answer of a command."""
     if arguments.command == "hall":
-        told = hall_of(arguments.offset_deg, arguments.poles, mechanical=arguments.mechanical)
-        return json.dumps(told.model_dump(mode="json"), allow_nan=False)
+        hall = hall_of(arguments.offset_deg, arguments.poles, mechanical=arguments.mechanical)
+        return json.dumps(hall.model_dump(mode="json"), allow_nan=False)
     build = read_build(text_at(arguments.document))
     if arguments.command == "settings":
         answer = sheet_of(build).model_dump(mode="json")
+    elif arguments.command == "wires":
+        told = wires_of(build, RuleContext.of(build), arguments.pack_m, arguments.motor_m)
+        answer = told.model_dump(mode="json")
     else:
         added = copper_mohm(arguments.parallel_mohm, arguments.copper_mm, arguments.copper_mm2)
         told_shunt = shunt_of(build, arguments.original_mohm, arguments.limit_a, added)

@@ -6,7 +6,8 @@ from pydantic import BaseModel
 
 from powertrain.bench.answer import MapAnswer, MomentAnswer
 from powertrain.bench.solve import solve
-from powertrain.compare.rows import Compared, CompareRow, rows_of
+from powertrain.compare.candidate import Compared
+from powertrain.compare.rows import CompareRow, rows_of
 from powertrain.compare.terms import Terms, on_terms
 from powertrain.compile.build import compile_drive
 from powertrain.documents.build import Build
@@ -47,7 +48,10 @@ def compare(builds: list[Build], terms: Terms) -> CompareAnswer:
     if not FEWEST <= len(builds) <= MOST:
         raise Refusal("documents", f"must be {FEWEST} to {MOST} builds, not {len(builds)}")
     equal = on_terms(builds, terms)
-    compared = [Compared(one.build, compile_drive(one.build), solve(one.build)) for one in equal]
+    compared = [
+        Compared(one.build, compile_drive(one.build), solve(one.build), terms.hours)
+        for one in equal
+    ]
     return CompareAnswer(
         terms=terms,
         candidates=[

@@ -8,11 +8,11 @@ import numpy as np
 from pydantic import BaseModel
 
 from powertrain.arrays import scalar
-from powertrain.bench.answer import Answer, Band
+from powertrain.bench.answer import Band
 from powertrain.bench.numbers import drive_kg
+from powertrain.compare import of_life
+from powertrain.compare.candidate import Compared, Said
 from powertrain.constants import RPM_PER_RAD_S
-from powertrain.documents.build import Build
-from powertrain.drive import Drive
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import full_throttle
 from powertrain.operating.state import greatest_power
@@ -36,19 +36,6 @@ class CompareRow(BaseModel):
 
 
 @dataclass(frozen=True)
-class Compared:
-    """One build with what is asked of it."""
-
-    build: Build
-    drive: Drive
-    answer: Answer
-
-
-Said = tuple[float | None, str]
-"""A value with a note, '' where there is nothing to add."""
-
-
-@dataclass(frozen=True)
 class Ask:
     """One row's question."""
 
@@ -59,6 +46,7 @@ class Ask:
     better: Better
     value: Callable[[Compared], Said]
     figure: FigureId | None = None
+    band: Callable[[Compared], Band | None] | None = None
 
 
 def rows_of(compared: list[Compared]) -> Iterator[CompareRow]:
@@ -67,10 +55,7 @@ def rows_of(compared: list[Compared]) -> Iterator[CompareRow]:
         said = [ask.value(one) for one in compared]
         if all(value is None for value, _ in said):
             continue
-        bands = [
-            None if ask.figure is None else one.answer.doubt.figures[ask.figure].band
-            for one in compared
-        ]
+        bands = [_band(ask, one) for one in compared]
         yield CompareRow(
             id=ask.id,
             of=ask.of,
@@ -81,6 +66,12 @@ def rows_of(compared: list[Compared]) -> Iterator[CompareRow]:
             bands=bands,
             notes=[note for _, note in said],
         )
+
+
+def _band(ask: Ask, one: Compared) -> Band | None:
+    if ask.figure is not None:
+        return one.answer.doubt.figures[ask.figure].band
+    return None if ask.band is None else ask.band(one)
 
 
 def _part(path: str) -> Callable[[Compared], Said]:
@@ -134,13 +125,6 @@ def _controller_volts(one: Compared) -> Said:
     return min(limits), f"of {one.answer.pack_full_v:.3g} V straight off the charger"
 
 
-def _price(one: Compared) -> Said:
-    motor, controller = one.build.motor, one.build.controller
-    if motor.price is None or controller.price is None:
-        return None, ""
-    return motor.count * motor.price + controller.count * controller.price, ""
-
-
 def _kt(one: Compared) -> Said:
     kv = getattr(one.build.motor, "kv_rpm_per_v", None)
     return (None, "") if kv is None else (RPM_PER_RAD_S / kv, f"KV {kv:.4g}")
@@ -169,6 +153,20 @@ ASKED: tuple[Ask, ...] = (
     Ask("lasting_torque", "motor", "Torque for long", "N.m", "more", _lasting_torque),
     Ask("start_torque", "motor", "Torque at a start", "N.m", "more", _start_torque),
     Ask("power", "motor", "Greatest power, all shafts", "W", "more", _greatest_power),
+    Ask(
+        "motor_cruise", "motor", "Efficiency at cruise, motor alone", "%", "more", of_life.cruising
+    ),
+    Ask("motor_best", "motor", "Best efficiency, motor alone", "%", "more", of_life.best),
+    Ask("ripple", "motor", "Torque ripple when slow", "%", "less", of_life.ripple),
+    Ask(
+        "brushes",
+        "motor",
+        "Brushes last",
+        "h",
+        "more",
+        of_life.brushes,
+        band=of_life.brushes_band,
+    ),
     Ask("max_rpm", "motor", "Highest rpm", "rpm", "more", _part("motor.max_rpm")),
     Ask("free_rpm", "motor", "Wheels in the air, fresh pack", "rpm", None, _free_rpm),
     Ask("motor_v", "motor", "Highest volts", "V", "more", _part("motor.max_voltage_v")),
@@ -181,7 +179,16 @@ ASKED: tuple[Ask, ...] = (
         "more",
         _part("controller.continuous_current_a"),
     ),
-    Ask("price", "drive", "Motor with controller", "", "less", _price),
+    Ask("price", "drive", "Motor with controller", "", "less", of_life.price),
+    Ask(
+        "life_cost",
+        "drive",
+        "The same over the years",
+        "",
+        "less",
+        of_life.cost,
+        band=of_life.cost_band,
+    ),
     Ask(
         "drive_kg",
         "drive",

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.bench.numbers import drive_kg
@@ -13,12 +13,19 @@ from powertrain.errors import Refusal
 
 
 class Terms(BaseModel):
-    """On which terms builds are compared."""
+    """On which terms builds are compared, and over what use costs are counted."""
 
     model_config = ConfigDict(strict=True)
 
     same_vehicle: bool = True
     same_voltage: bool = False
+    years: float = Field(5.0, ge=0.1, le=100)
+    hours_a_year: float = Field(100.0, ge=0, le=8760)
+
+    @property
+    def hours(self) -> float:
+        """Hours of use over which costs are counted."""
+        return self.years * self.hours_a_year
 
 
 class OnTerms(BaseModel):

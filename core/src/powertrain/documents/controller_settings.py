@@ -1,12 +1,13 @@
 """What a controller can be set to, beside its limits: curve, ramp, brakes, timing over time."""
 
 import itertools
-from typing import Literal
+from datetime import date
+from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import AfterValidator, Field, StringConstraints, model_validator
 from pydantic_core import PydanticCustomError
 
-from powertrain.documents.fields import Number, measure
+from powertrain.documents.fields import Number, measure, words
 from powertrain.documents.model import Model
 from powertrain.points import whole_points
 
@@ -70,4 +71,57 @@ class Curve(Model):
                 raise PydanticCustomError(
                     "rising", "must rise: each point above the one before in trigger and in volts"
                 )
+        return self
+
+
+def _date(value: str) -> str:
+    try:
+        date.fromisoformat(value)
+    except ValueError:
+        raise PydanticCustomError("date", "must be a date like 2026-03-14") from None
+    return value
+
+
+Day = Annotated[str, StringConstraints(max_length=10), AfterValidator(_date)]
+"""A date as ISO 8601 writes it."""
+
+SettingValue = Number | Annotated[str, StringConstraints(max_length=40)]
+
+
+class SetByHand(Model):
+    """What somebody set at the controller, when, and what had been worked out for it by then.
+
+    Where the build has a field for the setting, that field is what acts; this is kept beside it.
+    """
+
+    value: SettingValue = Field(title="Set to", description="In the unit of its row.")
+    on: Day = Field(title="Set on", description="Year, month, day.")
+    worked_out: SettingValue | None = Field(
+        default=None, title="Worked out then", description="The value of the sheet on that day."
+    )
+    note: str | None = words("Why", "Why it is so.", default=None, longest=300)
+
+
+class Rollback(Model):
+    """How a hot controller gives less: all up to one temperature, nothing from the other on."""
+
+    from_c: Number = measure(
+        "Gives less from", "C", (50, 120), least=0, most=300, explain="Of the controller's case."
+    )
+    to_c: Number | None = measure(
+        "Gives nothing from",
+        "C",
+        (60, 140),
+        default=None,
+        least=0,
+        most=400,
+        explain="If left out, what its case may reach, or 20 more.",
+    )
+
+    @model_validator(mode="after")
+    def _rises(self) -> "Rollback":
+        if self.to_c is not None and self.to_c <= self.from_c:
+            raise PydanticCustomError(
+                "rollback", "has to_c at or below from_c; it gives less upwards"
+            )
         return self

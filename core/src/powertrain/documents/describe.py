@@ -102,8 +102,15 @@ UNIONS: dict[str, tuple[type[BaseModel] | None, str, tuple[type[BaseModel], ...]
 """Parts of which there are kinds: what all kinds have, the path of their fields, the kinds."""
 
 
-NO_INPUTS = ("format", "provenance", "controller.curve.points", "controller.steps_shared")
-"""What is no single input: a curve is drawn, and whether steps are shared is pressed."""
+NO_INPUTS = (
+    "format",
+    "provenance",
+    "controller.curve.points",
+    "controller.steps_shared",
+    "controller.settings",
+)
+"""What is no single input: a curve is drawn, whether steps are shared is pressed, and what was set
+by hand is kept as it is set."""
 
 
 def _fields_of(

@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from powertrain.documents.controller_settings import Curve, SettingId
+from powertrain.documents.controller_settings import Curve, Rollback, SetByHand, SettingId
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.heat import Cooling, PartThermal
 from powertrain.documents.model import Model
@@ -89,7 +89,10 @@ class Controller(Model):
         explain="How long the maker allows it.",
     )
     rating_side: Literal["motor", "battery"] | None = choice(
-        "Amps rated at", "Whether the maker's amps are motor amps or pack amps.", default=None
+        "Amps rated at",
+        "Whether the maker's amps are those of a motor or of the pack. At a start a motor takes "
+        "many times what leaves the pack, so a rating at the pack says little of a start.",
+        default=None,
     )
     max_erpm: Number | None = measure(
         "Highest electrical rpm",
@@ -176,6 +179,12 @@ class Controller(Model):
         title="Lets one set",
         description="What can be set at it at all; nobody knows if left out.",
     )
+    settings: dict[SettingId, SetByHand] | None = Field(
+        default=None,
+        title="Set by hand",
+        description="By setting: what was set at it, when, and what had been worked out.",
+    )
+    rollback: Rollback | None = Field(default=None, title="Less when hot")
     sensor: list[Literal["none", "hall", "encoder"]] | None = Field(
         default=None,
         min_length=1,

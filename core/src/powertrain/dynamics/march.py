@@ -23,7 +23,7 @@ from powertrain.tracing.traced import any_set_aside, traced_input
 
 STATES = tuple(field.name for field in fields(SystemState))
 
-INPUTS = (*STATES, "throttle", "situation")
+DEMANDS = ("throttle", "situation", "shorted")
 
 POWERS = (
     "cells_w",
@@ -83,6 +83,7 @@ class Marcher:
         *,
         curve: Curve = flat,
         columns: Columns | None = None,
+        shorts: bool = False,
     ) -> None:
         """Trace and compile one step.
 
@@ -92,7 +93,10 @@ class Marcher:
             A checked build.
         columns : mapping, optional
             Arrays over variants by document path.
+        shorts : bool
+            Whether demands may short the motors.
         """
+        self._inputs = (*STATES, *(DEMANDS if shorts else DEMANDS[:2]))
         columns = {} if columns is None else dict(columns)
         self._columns = {path: np.asarray(values, float) for path, values in columns.items()}
         sizes = {len(values) for values in self._columns.values()}
@@ -117,7 +121,7 @@ class Marcher:
     def _traced(self) -> Program:
         trace = Trace()
         columns = {path: traced_input(trace, path, quick=False) for path in self._columns}
-        inputs = {name: traced_input(trace, name, quick=True) for name in INPUTS}
+        inputs = {name: traced_input(trace, name, quick=True) for name in self._inputs}
         outputs = self._outputs(columns, inputs)
         outputs["set_aside"] = any_set_aside(trace)
         return Program(trace, {name: np.ravel(value) for name, value in outputs.items()})
@@ -125,7 +129,7 @@ class Marcher:
     def _outputs(self, columns: Columns, inputs: Mapping[str, Array]) -> dict[str, Array]:
         compiled = compile_stated(self._varied(columns))
         begins = SystemState(**{name: inputs[name] for name in STATES})
-        demand = Demand(inputs["throttle"], inputs["situation"])
+        demand = Demand(inputs["throttle"], inputs["situation"], inputs.get("shorted"))
         seconds = np.full(1, self.seconds / self.parts)
         taken = step(compiled, self._curve(compiled), begins, demand, seconds)
         return _outputs(compiled, taken)
@@ -136,7 +140,9 @@ class Marcher:
     def _stepper(self) -> "Stepper | _PlainStepper":
         if self._program is not None:
             return self._program.stepper(self._columns, self.variants)
-        return _PlainStepper(lambda inputs: self._outputs(self._columns, inputs), self.variants)
+        return _PlainStepper(
+            lambda inputs: self._outputs(self._columns, inputs), self._inputs, self.variants
+        )
 
     def run(
         self,
@@ -164,7 +170,7 @@ class Marcher:
         out_of = [at[name] for name in fed]
         asked = {
             stepper.place[name]: _rows(getattr(demand, name), self.variants)
-            for name in ("throttle", "situation")
+            for name in DEMANDS
             if name in stepper.place
         }
         count = len(np.atleast_1d(demand.throttle))
@@ -202,16 +208,19 @@ class _PlainStepper:
     """`step` itself behind the face of a compiled one."""
 
     def __init__(
-        self, takes: Callable[[Mapping[str, Array]], dict[str, Array]], count: int
+        self,
+        takes: Callable[[Mapping[str, Array]], dict[str, Array]],
+        inputs: Sequence[str],
+        count: int,
     ) -> None:
-        self.inputs = np.zeros((len(INPUTS), count))
-        self.place = {name: place for place, name in enumerate(INPUTS)}
+        self.inputs = np.zeros((len(inputs), count))
+        self.place = {name: place for place, name in enumerate(inputs)}
         self._takes = takes
         self.names = tuple(self._taken())
         self.outputs = np.zeros((len(self.names), count))
 
     def _taken(self) -> dict[str, Array]:
-        return self._takes(dict(zip(INPUTS, self.inputs, strict=True)))
+        return self._takes(dict(zip(self.place, self.inputs, strict=True)))
 
     def run(self) -> None:
         for row, values in zip(self.outputs, self._taken().values(), strict=True):

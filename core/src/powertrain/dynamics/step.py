@@ -18,8 +18,9 @@ from powertrain.drive import Drive
 from powertrain.dynamics.system_state import Demand, SystemState
 from powertrain.heat.temperatures import after, flows_of
 from powertrain.load.protocol import asked_nm
-from powertrain.operating.full_throttle import fastest_rad_s, output_nm
+from powertrain.operating.full_throttle import FullThrottle, fastest_rad_s, output_nm
 from powertrain.operating.part_throttle import at_throttle
+from powertrain.operating.shorted import with_shorted
 from powertrain.operating.state import State, state_at
 
 SECONDS_PER_HOUR = 3600.0
@@ -80,7 +81,7 @@ def step(
     begin_rad_s, situation = begins.output_rad_s, demand.situation
 
     def spare_nm(output_rad_s: Array) -> Array:
-        output_nm = at_throttle(drive, output_rad_s, situation, demand.throttle).output_nm
+        output_nm = _at(drive, output_rad_s, demand).output_nm
         return output_nm - asked_nm(drive.load, output_rad_s, situation)
 
     nudge = NUDGE * np.maximum(begin_rad_s, 1.0)
@@ -108,8 +109,15 @@ def step(
     return Step(ends, middle, np.maximum(-energy_j, 0.0) / seconds)
 
 
-def _state(drive: Drive, output_rad_s: Array, demand: Demand) -> State:
+def _at(drive: Drive, output_rad_s: Array, demand: Demand) -> FullThrottle:
     at = at_throttle(drive, output_rad_s, demand.situation, demand.throttle)
+    if demand.shorted is None:
+        return at
+    return with_shorted(drive, output_rad_s, at, demand.throttle, demand.shorted)
+
+
+def _state(drive: Drive, output_rad_s: Array, demand: Demand) -> State:
+    at = _at(drive, output_rad_s, demand)
     amps, pack_a = at.motor_current_a, at.battery_current_a
     whole = (output_rad_s, demand.situation, amps, pack_a, at.limited_by, at.gear)
     part, wide = state_at(drive, *whole), drive.wide_open()

@@ -37,8 +37,10 @@ class Demand:
     """What is asked over a step.
 
     `throttle` is a share of the pack's volts, nought to one; `situation` that of the load, of
-    wheels the grade in percent.
+    wheels the grade in percent. `shorted` is a share of the braking of a shorted motor, and acts
+    where the throttle is closed; None where nothing is ever shorted.
     """
 
     throttle: Array
     situation: Array
+    shorted: Array | None = None

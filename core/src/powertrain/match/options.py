@@ -118,7 +118,7 @@ def _option(part: MotorPart, price: float) -> MotorOption:
 def _controllers(brief: Brief, shelf: Shelf) -> tuple[ControllerOption, ...]:
     own = brief.owned.controller
     if own is None:
-        options = [_shared_out(part, brief.motor_count) for part in shelf.controllers]
+        options = [_option_of(part, brief.motor_count) for part in shelf.controllers]
         return tuple(sorted(options, key=lambda option: option.id))
     if isinstance(own, Controller):
         # What it drives is not said; it is owned, so it is taken to suit, and kept as it is set.
@@ -129,14 +129,19 @@ def _controllers(brief: Brief, shelf: Shelf) -> tuple[ControllerOption, ...]:
     return (ControllerOption(own, _named(shelf.controllers, own, "controller"), 0.0),)
 
 
-def _shared_out(part: ControllerPart, motors: int) -> ControllerOption:
+def shared_out(part: ControllerPart, motors: int) -> ControllerPart:
     """Return as many equal controllers of a kind as the motors need outputs."""
     outputs = part.controller.outputs
     count = 1 if outputs is None else max(1, -(-motors // outputs))
-    if count > 1:
-        shared = part.controller.model_copy(update={"count": count})
-        part = part.model_copy(update={"controller": shared})
-    return ControllerOption(part.id, part, count * _price(part.controller.price))
+    if count == 1:
+        return part
+    shared = part.controller.model_copy(update={"count": count})
+    return part.model_copy(update={"controller": shared})
+
+
+def _option_of(part: ControllerPart, motors: int) -> ControllerOption:
+    part = shared_out(part, motors)
+    return ControllerOption(part.id, part, part.controller.count * _price(part.controller.price))
 
 
 def _packs(brief: Brief, shelf: Shelf) -> tuple[PackOption, ...]:

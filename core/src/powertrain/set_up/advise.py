@@ -148,7 +148,7 @@ def _commutation(figures: AdvisedBy) -> CommutationAdvice:
             "costs little, and one wire fewer can break.",
             "The other: a well-set sensored brushless drive crawls as finely, lasts, and wastes "
             "less; brushes dust, spark and wear.",
-            _table(figures),
+            trade_table(figures),
         ],
     )
 
@@ -189,7 +189,7 @@ def _sensing(figures: AdvisedBy, commutation: Commutation) -> SensingAdvice:
             "One school: always sensored. It starts, holds and crawls from nothing.",
             "The other: sensorless. Five thin wires fewer, and none of it fails in the wet; a push "
             "with the foot or a soft start does.",
-            _table(figures),
+            trade_table(figures),
         ],
     )
 
@@ -238,7 +238,7 @@ def _rotor(figures: AdvisedBy, commutation: Commutation) -> RotorAdvice:
         schools=[
             "One school: gears and a small quick motor. Light, strong, and a tooth changes it.",
             "The other: a hub or a large slow outrunner. Silent, nothing wears but bearings.",
-            _table(figures),
+            trade_table(figures),
         ],
     )
 
@@ -275,7 +275,7 @@ def _machine(figures: AdvisedBy) -> MachineAdvice:
             "the amps until its iron is full; it needs brushes, and a load, or it races.",
             "The other: AC with its inverter. No brushes, brakes by power, sealed; it costs more "
             "and its controller decides its torque.",
-            _table(figures),
+            trade_table(figures),
         ],
     )
 
@@ -284,7 +284,7 @@ def _unknown(figure: str, say: str) -> KindReason:
     return KindReason(say=say, figure=figure, value=None, line=None)
 
 
-def _table(figures: AdvisedBy) -> str:
+def trade_table(figures: AdvisedBy) -> str:
     """Return what the trade's table by class of vehicle says of the nearest class."""
 
     def apart(one: VehicleClass) -> float:

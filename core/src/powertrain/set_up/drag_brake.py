@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from powertrain.arrays import scalar
 from powertrain.compile.build import CompiledBuild
 from powertrain.documents.build import Build
+from powertrain.operating.shorted import can_short, short_ohm
 from powertrain.plain import number
 from powertrain.units import kmh_from_mps
 
@@ -39,7 +40,7 @@ def drag_brake_of(
         The share of a shorted motor's braking; what the build says, else all of it.
     """
     drive = compiled.drive
-    if not drive.rolls or drive.motor.has_inverter or drive.motor.races_unloaded:
+    if not (drive.rolls and can_short(drive)):
         return NONE
     drive = drive.in_gear(drive.train.gears[0])
     motor, road = drive.motor, drive.wheels.road
@@ -61,10 +62,9 @@ def drag_brake_of(
         return DragBrakeAnswer(holds_grade_pct=holds_pct, creep_kmh=0.0, heat_w=0.0)
     if share <= 0:
         return DragBrakeAnswer(holds_grade_pct=holds_pct, creep_kmh=None, heat_w=None)
-    # By the motor's own formulas: the torque and the volts of one amp.
+    # By the motor's own formula: the torque of one amp.
     nm_per_a = float(motor.shaft_torque_nm(nothing, one) + friction_nm)
-    own_ohm = motor.voltage_v(nothing, one) - motor.voltage_v(nothing, nothing)
-    ohm = float(own_ohm + drive.controller.resistance_ohm)
+    ohm = float(short_ohm(drive))
     turns = shaft_nm * ohm / (nm_per_a**2 * share)
     creep = kmh_from_mps(drive.speed_mps(drive.output_rad_s(scalar(turns))))
     heat_w = float(motor.count) * shaft_nm * turns

@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from powertrain.documents.build import Build
 from powertrain.set_up.limits import LimitsAnswer
+from powertrain.set_up.wires import direction_of
 from powertrain.verdicts.context import RuleContext
 
 TOUCH_V = 60.0
@@ -74,7 +75,9 @@ def _steps(build: Build, context: RuleContext, limits: LimitsAnswer) -> Iterator
         watch="Its lights or tones confirm each; the motor does not turn meanwhile.",
     )
     yield FirstStep(
-        id="direction", say=_direction(build, context), watch="A touch of trigger is enough."
+        id="direction",
+        say=f"See which way it turns. The wrong way? {direction_of(build, context)}",
+        watch="A touch of trigger is enough.",
     )
     yield FirstStep(
         id="fail_safe",
@@ -129,19 +132,3 @@ def _steps(build: Build, context: RuleContext, limits: LimitsAnswer) -> Iterator
             say="Feel all motors: they should be alike warm.",
             watch="One that stays cold does not pull, one that is hot pulls for the others.",
         )
-
-
-def _direction(build: Build, context: RuleContext) -> str:
-    motor = context.drive.motor
-    if motor.races_unloaded:
-        return "See which way it turns; the wrong way, swap the field or the armature, not both."
-    if motor.has_inverter:
-        return "See which way it turns; the wrong way, let its inverter turn it round."
-    if build.motor.commutation == "brushed":
-        return "See which way it turns; the wrong way, swap its two wires."
-    if build.motor.sensor in ("hall", "encoder"):
-        return (
-            "See which way it turns; the wrong way, let the controller turn it round: with "
-            "sensors, two wires swapped alone make it stutter and burn."
-        )
-    return "See which way it turns; the wrong way, swap any two of its three wires."

@@ -14,6 +14,7 @@ from powertrain.documents.build import Build
 from powertrain.documents.controller_settings import SettingId
 from powertrain.motor.timing import stated_deg
 from powertrain.plain import number
+from powertrain.set_up.by_hand import Standing, standing_of
 from powertrain.set_up.drag_brake import drag_brake_of
 from powertrain.set_up.limits import highest_rpm, motor_amps, pack_amps, regen_amps
 from powertrain.set_up.ramp import RampAnswer
@@ -49,7 +50,8 @@ class SettingRow(BaseModel):
     """One setting: its value for this build, why, what a step below and above does.
 
     `value` is None where it does not apply or can't be known; `at_most` whether any lower one suits
-    too; `offered` whether the chosen controller has it, None where that is not known.
+    too; `offered` whether the chosen controller has it, None where that is not known; `stands` what
+    is set now, and by whom.
     """
 
     id: SettingId
@@ -61,6 +63,7 @@ class SettingRow(BaseModel):
     above: str
     at_most: bool
     offered: bool | None
+    stands: Standing
 
 
 @dataclass(frozen=True)
@@ -301,17 +304,6 @@ def _rollback(known: Known) -> Told:
     return hottest - ROLLBACK_K, f"{ROLLBACK_K:g} degrees before the {hottest:g} that it stands."
 
 
-@dataclass(frozen=True)
-class Setting:
-    """One setting, how it is worked out, and what a step either way does."""
-
-    id: SettingId
-    unit: str
-    worked_out: Callable[[Known], Told]
-    below: str
-    above: str
-
-
 WORKED_OUT: dict[SettingId, tuple[str, str, Callable[[Known], Told]]] = {
     "motor_current_limit_a": ("Motor amps limit", "A", _motor_amps),
     "battery_current_limit_a": ("Pack amps limit", "A", _pack_amps),
@@ -367,17 +359,19 @@ def rows_of(known: Known) -> list[SettingRow]:
     for setting, (label, unit, worked_out) in WORKED_OUT.items():
         value, why = worked_out(known)
         below, above = EITHER_WAY[setting]
+        told = number(value) if isinstance(value, float) else value
         rows.append(
             SettingRow(
                 id=setting,
                 label=label,
-                value=number(value) if isinstance(value, float) else value,
+                value=told,
                 unit=unit,
                 why=why,
                 below=below,
                 above=above,
                 at_most=setting in LIMITS,
                 offered=None if offers is None else setting in offers,
+                stands=standing_of(known.build, setting, told),
             )
         )
     return rows

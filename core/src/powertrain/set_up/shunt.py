@@ -22,6 +22,9 @@ COPPER_OHM_M = 17.24e-9
 
 FEWEST_TEETH = 9
 
+BY_HAND = 0.2
+"""Share by which what is soldered on by hand is more or less than meant; common practice."""
+
 LOSES = [
     "The controller still believes in its old amps: its power parts, its board's copper and its "
     "wires carry more than they were made for.",
@@ -40,7 +43,7 @@ class BetterWay(BaseModel):
 
 
 class ShuntAnswer(BaseModel):
-    """The resistances, the new limit, every limit of the build judged at it, what is lost.
+    """The resistances, the new limit and its spread, every limit judged at it, what is lost.
 
     `better` is a way to the same push that leaves the controller as it is.
     """
@@ -49,6 +52,7 @@ class ShuntAnswer(BaseModel):
     new_mohm: float
     factor: float
     new_limit_a: float
+    limit_between_a: tuple[float, float]
     verdicts: list[Verdict]
     loses: list[str]
     better: BetterWay
@@ -79,6 +83,10 @@ def shunt_of(build: Build, original_mohm: float, limit_a: float, added_mohm: flo
     new_mohm = original_mohm * added_mohm / (original_mohm + added_mohm)
     factor = original_mohm / new_mohm
     limit = limit_a * factor
+
+    def _limit(off: float) -> float:
+        return limit_a * (1 + original_mohm / (added_mohm * off))
+
     document = build.model_dump(mode="json", exclude_unset=True)
     raised = check_build(changed(document, {"controller.battery_current_limit_a": limit}))
     verdicts, _ = judge_all(RuleContext.of(raised))
@@ -87,6 +95,7 @@ def shunt_of(build: Build, original_mohm: float, limit_a: float, added_mohm: flo
         new_mohm=new_mohm,
         factor=factor,
         new_limit_a=limit,
+        limit_between_a=(_limit(1 + BY_HAND), _limit(1 - BY_HAND)),
         verdicts=verdicts,
         loses=LOSES,
         better=_better(build, factor),

@@ -52,6 +52,20 @@ TWIN_BRUSHED = ((16.9, 30), (25.3, 40), (30.0, 60))
 BRUSHED_CART = ((30.0, 30), (42.5, 40), (60.0, 70), (60.0, 150), (92.0, 250), (126.0, 400))
 SWITCH_BOXES = ((63.0, 150), (105.0, 300), (126.0, 300), (195.0, 450))
 
+MODEL_OFFERS_BRUSHED = ["cut_off_v", "drag_brake_pct", "brake_pct", "reverse"]
+MODEL_OFFERS = [
+    *("motor_current_limit_a", "cut_off_v", "timing_deg", "boost_timing_deg", "turbo_timing_deg"),
+    *("half_throttle_pct", "ramp_pct_per_s", "drag_brake_pct", "brake_pct", "start_power_pct"),
+    *("dead_band_pct", "reverse"),
+]
+CART_OFFERS = [
+    *("motor_current_limit_a", "battery_current_limit_a", "regen_current_limit_a", "cut_off_v"),
+    *("half_throttle_pct", "ramp_pct_per_s", "brake_pct", "dead_band_pct", "pwm_hz", "reverse"),
+    "rollback_from_c",
+]
+BRUSHLESS_OFFERS = ["start_power_pct", "max_rpm"]
+"""What can be set at each family."""
+
 
 def controllers() -> Iterator[ControllerPart]:
     """Yield every controller of the shelf."""
@@ -109,6 +123,11 @@ def _model(drives: str, maker: str, volts: float, amps: float, burst: float) -> 
             "outputs": 1,
             "throttle_steps": 1024,
             "signal": "servo pulse",
+            "throttle_signal": "pulse",
+            "reverse": "delayed",
+            "min_voltage_v": 6.0 if volts < 20 else 11.0,
+            "offers": MODEL_OFFERS_BRUSHED if brushed else MODEL_OFFERS,
+            **({} if brushed else {"sensor": ["none", "hall"]}),
             "max_c": 90.0,
             "price": _price(volts, amps, 0.8),
             **({} if brushed else {"max_erpm": 240000.0}),
@@ -143,6 +162,11 @@ def _programmable(
             "outputs": outputs,
             "throttle_steps": 4096,
             "signal": "analogue 1 to 4 V",
+            "throttle_signal": "analogue",
+            "reverse": "immediate",
+            "min_voltage_v": float(round(0.3 * volts)),
+            "offers": CART_OFFERS if brushed else [*CART_OFFERS, *BRUSHLESS_OFFERS],
+            **({} if brushed else {"sensor": ["none", "hall"]}),
             "max_c": 85.0,
             "price": _price(volts, amps, 1.3 * more),
             **({} if brushed else {"max_erpm": 120000.0}),

@@ -84,46 +84,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/settings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Settings Sheet
-         * @description Return every setting of a build's controller, with its value and why.
-         */
-        post: operations["settings"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/advise": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Advise
-         * @description Return which kind of motor suits a build as it stands, or a brief.
-         */
-        post: operations["advise"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/fields": {
         parameters: {
             query?: never;
@@ -269,6 +229,26 @@ export interface paths {
          * @description Take a build out of the list; it can be brought back.
          */
         delete: operations["remove_build"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/ticks/{of_list}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick
+         * @description Keep what is ticked off of one of a build's lists; the last one who ticks is right.
+         */
+        put: operations["tick_off"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -658,6 +638,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trigger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a drive at rest, its trigger let go.
+         */
+        post: operations["trigger_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trigger/{key}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Frames
+         * @description Stream the frames of a drive as server-sent events; the drive ends with the stream.
+         */
+        get: operations["trigger_frames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trigger/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Hold
+         * @description Hold the trigger otherwise, or change the slope.
+         */
+        put: operations["trigger_hold"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trigger/traced": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Traced
+         * @description Return a pull of the trigger that was written down: held, and let go.
+         */
+        post: operations["trigger_traced"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -918,6 +978,126 @@ export interface paths {
          * @description Bring in a shelf document: the good parts go in, the bad ones are told by their place.
          */
         post: operations["bring_in_document"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settings Sheet
+         * @description Return every setting of a build's controller, with its value and why.
+         */
+        post: operations["settings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/advise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Advise
+         * @description Return which kind of motor suits a build as it stands, or a brief.
+         */
+        post: operations["advise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/choose-controller": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose
+         * @description Return every controller of the shelf, held against a build: hard gates, then taste.
+         */
+        post: operations["choose_controller"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wires": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Wires
+         * @description Return the wires of a build: how many, what they lose, which belongs where.
+         */
+        post: operations["wires"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shunt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shunt
+         * @description Return the limit that a changed sense resistor makes, and what it does to every part.
+         */
+        post: operations["shunt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hall
+         * @description Return what a Hall sensor beside its place costs.
+         */
+        post: operations["hall"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1582,7 +1762,7 @@ export interface components {
             peak_duration_s?: number | null;
             /**
              * Amps rated at
-             * @description Whether the maker's amps are motor amps or pack amps.
+             * @description Whether the maker's amps are those of a motor or of the pack. At a start a motor takes many times what leaves the pack, so a rating at the pack says little of a start.
              */
             rating_side?: ("motor" | "battery") | null;
             /**
@@ -1642,6 +1822,15 @@ export interface components {
              * @description What can be set at it at all; nobody knows if left out.
              */
             offers?: ("motor_current_limit_a" | "battery_current_limit_a" | "regen_current_limit_a" | "cut_off_v" | "max_rpm" | "timing_deg" | "boost_timing_deg" | "turbo_timing_deg" | "half_throttle_pct" | "ramp_pct_per_s" | "drag_brake_pct" | "brake_pct" | "start_power_pct" | "dead_band_pct" | "pwm_hz" | "reverse" | "rollback_from_c")[] | null;
+            /**
+             * Set by hand
+             * @description By setting: what was set at it, when, and what had been worked out.
+             */
+            settings?: {
+                [key: string]: components["schemas"]["SetByHand"];
+            } | null;
+            /** Less when hot */
+            rollback?: components["schemas"]["Rollback"] | null;
             /**
              * Runs from
              * @description What it can learn the rotor's place from: the back-EMF alone (none), Hall sensors, an encoder.
@@ -2884,6 +3073,22 @@ export interface components {
             note?: string | null;
         };
         /**
+         * Rollback
+         * @description How a hot controller gives less: all up to one temperature, nothing from the other on.
+         */
+        Rollback: {
+            /**
+             * Gives less from
+             * @description Of the controller's case.
+             */
+            from_c: number;
+            /**
+             * Gives nothing from
+             * @description If left out, what its case may reach, or 20 more.
+             */
+            to_c?: number | null;
+        };
+        /**
          * Row
          * @description One press of one lever.
          */
@@ -3079,6 +3284,34 @@ export interface components {
              * @description What bearings, brushes and fan take. Only this keeps it from running away free.
              */
             loss_torque_nm: number;
+        };
+        /**
+         * SetByHand
+         * @description What somebody set at the controller, when, and what had been worked out for it by then.
+         *
+         *     Where the build has a field for the setting, that field is what acts; this is kept beside it.
+         */
+        SetByHand: {
+            /**
+             * Set to
+             * @description In the unit of its row.
+             */
+            value: number | string;
+            /**
+             * Set on
+             * @description Year, month, day.
+             */
+            on: string;
+            /**
+             * Worked out then
+             * @description The value of the sheet on that day.
+             */
+            worked_out?: number | string | null;
+            /**
+             * Why
+             * @description Why it is so.
+             */
+            note?: string | null;
         };
         /**
          * SolveAnswer
@@ -3603,7 +3836,7 @@ export interface components {
         };
         /**
          * Terms
-         * @description On which terms builds are compared.
+         * @description On which terms builds are compared, and over what use costs are counted.
          */
         Terms: {
             /**
@@ -3616,6 +3849,16 @@ export interface components {
              * @default false
              */
             same_voltage?: boolean;
+            /**
+             * Years
+             * @default 5
+             */
+            years?: number;
+            /**
+             * Hours A Year
+             * @default 100
+             */
+            hours_a_year?: number;
         };
         /**
          * CompareRequest
@@ -3627,7 +3870,9 @@ export interface components {
             /**
              * @default {
              *       "same_vehicle": true,
-             *       "same_voltage": false
+             *       "same_voltage": false,
+             *       "years": 5,
+             *       "hours_a_year": 100
              *     }
              */
             terms?: components["schemas"]["Terms"];
@@ -3693,575 +3938,6 @@ export interface components {
             document: components["schemas"]["Build"];
             /** Chosen */
             chosen?: string | null;
-        };
-        /**
-         * DragBrakeAnswer
-         * @description The slope that friction alone holds, and the creep and heat on the build's own hill.
-         *
-         *     None where the motor does not brake when shorted, or the load is no wheel.
-         */
-        DragBrakeAnswer: {
-            /** Holds Grade Pct */
-            holds_grade_pct: number | null;
-            /** Creep Kmh */
-            creep_kmh: number | null;
-            /** Heat W */
-            heat_w: number | null;
-        };
-        /**
-         * Ends
-         * @description A figure of one step at the very slow end, at half trigger and up to full trigger.
-         */
-        Ends: {
-            /** Low */
-            low: number | null;
-            /** Half */
-            half: number | null;
-            /** High */
-            high: number | null;
-        };
-        /**
-         * FirstStep
-         * @description One thing to do; `expect` with its `unit` is the figure that should be read then.
-         */
-        FirstStep: {
-            /** Id */
-            id: string;
-            /** Say */
-            say: string;
-            /** Watch */
-            watch: string;
-            /** Expect */
-            expect?: number | null;
-            /**
-             * Unit
-             * @default
-             */
-            unit?: string;
-        };
-        /**
-         * LimitsAnswer
-         * @description What to set, as one controller is told it; None where no part says what it stands.
-         */
-        LimitsAnswer: {
-            /** Motor Current A */
-            motor_current_a: number | null;
-            /** Battery Current A */
-            battery_current_a: number | null;
-            /** Regen Current A */
-            regen_current_a: number | null;
-            /** Cut Off V */
-            cut_off_v: number;
-        };
-        /**
-         * RampAnswer
-         * @description The fastest ramp and what sets it; what a grabbed trigger draws without any.
-         *
-         *     `fastest_pct_per_s` is None where no ramp at all is slow enough, and for an inverter, which
-         *     ramps by itself.
-         */
-        RampAnswer: {
-            /** Fastest Pct Per S */
-            fastest_pct_per_s: number | null;
-            /** Limited By */
-            limited_by: ("cut_off" | "grip" | "front_lift" | "rider" | "current_limit") | null;
-            /** Inrush A */
-            inrush_a: number | null;
-            /** Least Pack V */
-            least_pack_v: number | null;
-        };
-        /**
-         * SettingRow
-         * @description One setting: its value for this build, why, what a step below and above does.
-         *
-         *     `value` is None where it does not apply or can't be known; `at_most` whether any lower one suits
-         *     too; `offered` whether the chosen controller has it, None where that is not known.
-         */
-        SettingRow: {
-            /**
-             * Id
-             * @enum {string}
-             */
-            id: "motor_current_limit_a" | "battery_current_limit_a" | "regen_current_limit_a" | "cut_off_v" | "max_rpm" | "timing_deg" | "boost_timing_deg" | "turbo_timing_deg" | "half_throttle_pct" | "ramp_pct_per_s" | "drag_brake_pct" | "brake_pct" | "start_power_pct" | "dead_band_pct" | "pwm_hz" | "reverse" | "rollback_from_c";
-            /** Label */
-            label: string;
-            /** Value */
-            value: number | string | null;
-            /** Unit */
-            unit: string;
-            /** Why */
-            why: string;
-            /** Below */
-            below: string;
-            /** Above */
-            above: string;
-            /** At Most */
-            at_most: boolean;
-            /** Offered */
-            offered: boolean | null;
-        };
-        /**
-         * SheetAnswer
-         * @description Every setting, what it all comes to, and the way to the first ride.
-         */
-        SheetAnswer: {
-            /** Settings */
-            settings: components["schemas"]["SettingRow"][];
-            throttle: components["schemas"]["ThrottleAnswer"];
-            timing: components["schemas"]["TimingAnswer"];
-            ramp: components["schemas"]["RampAnswer"];
-            drag_brake: components["schemas"]["DragBrakeAnswer"];
-            limits: components["schemas"]["LimitsAnswer"];
-            /** First Power */
-            first_power: components["schemas"]["FirstStep"][];
-        };
-        /**
-         * Slower
-         * @description One change that makes the slowest steady speed slower, and the speed it makes.
-         */
-        Slower: {
-            /** Path */
-            path: string;
-            /** Change */
-            change: {
-                [key: string]: unknown;
-            };
-            /** To Kmh */
-            to_kmh: number;
-        };
-        /**
-         * ThrottleAnswer
-         * @description The throttle in steps; None where steps, or volts for each speed, are not known.
-         */
-        ThrottleAnswer: {
-            /** Curve */
-            curve: components["schemas"]["ThrottlePoint"][];
-            /** Steps Forward */
-            steps_forward: number | null;
-            volts_per_step: components["schemas"]["Ends"];
-            kmh_per_step: components["schemas"]["Ends"];
-            /** Start Volts */
-            start_volts: number | null;
-            /** Slowest Steady Kmh */
-            slowest_steady_kmh: number | null;
-            /** Slower By */
-            slower_by: components["schemas"]["Slower"][];
-        };
-        /**
-         * ThrottlePoint
-         * @description One point of the curve, which is drawn straight between them.
-         */
-        ThrottlePoint: {
-            /** Trigger Pct */
-            trigger_pct: number;
-            /** Volts Pct */
-            volts_pct: number;
-        };
-        /**
-         * TimingAnswer
-         * @description All degrees together, what destroys, rpm in the air, and the tooth that pays.
-         */
-        TimingAnswer: {
-            /** Total Deg */
-            total_deg: number;
-            /** Limit Deg */
-            limit_deg: number;
-            /** Free Rpm */
-            free_rpm: number | null;
-            tooth: components["schemas"]["Tooth"] | null;
-        };
-        /**
-         * Tooth
-         * @description A shorter gear that takes back what timing adds, and the top speed with it.
-         */
-        Tooth: {
-            /** Change */
-            change: {
-                [key: string]: unknown;
-            };
-            /** Top Speed Kmh */
-            top_speed_kmh: number;
-        };
-        /**
-         * OneBuild
-         * @description A build as it stands.
-         */
-        OneBuild: {
-            document: components["schemas"]["Build"];
-        };
-        /**
-         * AdviceAnswer
-         * @description All four, each with its reasons, what would turn it, and both schools.
-         */
-        AdviceAnswer: {
-            commutation: components["schemas"]["CommutationAdvice"];
-            sensing: components["schemas"]["SensingAdvice"];
-            rotor: components["schemas"]["RotorAdvice"];
-            machine: components["schemas"]["MachineAdvice"];
-        };
-        /**
-         * CommutationAdvice
-         * @description With brushes or without.
-         */
-        CommutationAdvice: {
-            /** Why */
-            why: components["schemas"]["KindReason"][];
-            /** Turns */
-            turns: string;
-            /** Schools */
-            schools: string[];
-            /**
-             * Pick
-             * @enum {string}
-             */
-            pick: "brushed" | "brushless" | "either";
-        };
-        /**
-         * KindReason
-         * @description Why, by a figure of the vehicle against a line; `figure` ends in its unit.
-         */
-        KindReason: {
-            /** Say */
-            say: string;
-            /** Figure */
-            figure: string;
-            /** Value */
-            value: number | null;
-            /** Line */
-            line: number | null;
-        };
-        /**
-         * MachineAdvice
-         * @description Which machine.
-         */
-        MachineAdvice: {
-            /** Why */
-            why: components["schemas"]["KindReason"][];
-            /** Turns */
-            turns: string;
-            /** Schools */
-            schools: string[];
-            /**
-             * Pick
-             * @enum {string}
-             */
-            pick: "permanent_magnet" | "series_wound" | "packaged" | "induction" | "either";
-        };
-        /**
-         * RotorAdvice
-         * @description Which of motor and magnets turns, and where.
-         */
-        RotorAdvice: {
-            /** Why */
-            why: components["schemas"]["KindReason"][];
-            /** Turns */
-            turns: string;
-            /** Schools */
-            schools: string[];
-            /**
-             * Pick
-             * @enum {string}
-             */
-            pick: "inrunner" | "outrunner" | "hub" | "either";
-        };
-        /**
-         * SensingAdvice
-         * @description How the controller knows where the rotor stands.
-         */
-        SensingAdvice: {
-            /** Why */
-            why: components["schemas"]["KindReason"][];
-            /** Turns */
-            turns: string;
-            /** Schools */
-            schools: string[];
-            /**
-             * Pick
-             * @enum {string}
-             */
-            pick: "sensored" | "sensorless" | "hybrid" | "either";
-        };
-        /**
-         * AdviseRequest
-         * @description A build as it stands, or a brief.
-         */
-        AdviseRequest: {
-            document?: components["schemas"]["Build"] | null;
-            brief?: components["schemas"]["Brief"] | null;
-        };
-        /**
-         * Between
-         * @description A top speed that is wished for: at least, at most, or both.
-         */
-        Between: {
-            /**
-             * At least
-             * @description On the level, flat out.
-             */
-            min?: number | null;
-            /**
-             * At most
-             * @description What law, rules or nerves allow.
-             */
-            max?: number | null;
-        };
-        /**
-         * Box
-         * @description Room for a part with six sides; it may be turned to fit.
-         */
-        Box: {
-            /**
-             * Length
-             * @description Of the room.
-             */
-            length_mm: number;
-            /**
-             * Width
-             * @description Of the room.
-             */
-            width_mm: number;
-            /**
-             * Height
-             * @description Of the room.
-             */
-            height_mm: number;
-        };
-        /**
-         * Brief
-         * @description A vehicle without its drive, and what is wished of it.
-         *
-         *     `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
-         *     those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
-         *     `judged_at`; limits of volts straight off the charger; the range between the two states of
-         *     charge.
-         */
-        Brief: {
-            /**
-             * Format
-             * @description Version of this format.
-             * @constant
-             */
-            format: "young-torrent.brief/1";
-            /**
-             * Name
-             * @description What you call it.
-             * @default Brief
-             */
-            name?: string;
-            conditions?: components["schemas"]["Conditions"];
-            vehicle: components["schemas"]["Vehicle"];
-            wheel: components["schemas"]["Wheel"];
-            /** Axle's own ratio */
-            final_drive?: components["schemas"]["FinalDrive"] | null;
-            /**
-             * Motors
-             * @description Equal ones on one shaft.
-             * @default 1
-             */
-            motor_count?: number;
-            wishes?: components["schemas"]["Wishes"];
-            owned?: components["schemas"]["Owned"];
-            weights?: components["schemas"]["Weights"];
-            /**
-             * Judged at
-             * @description Rest volts of the cells at which speeds and amps are judged.
-             * @default nominal
-             * @enum {string}
-             */
-            judged_at?: "full" | "nominal" | "storage";
-            /**
-             * Range from
-             * @description 100 if left out.
-             */
-            range_from_pct?: number | null;
-            /**
-             * Range down to
-             * @description 10 if left out.
-             */
-            range_to_pct?: number | null;
-        };
-        /**
-         * FinalDrive
-         * @description The axle's own fixed reduction, behind all that is searched for.
-         */
-        FinalDrive: {
-            /**
-             * Ratio
-             * @description Turns in for one turn of the wheel.
-             */
-            ratio: number;
-            /**
-             * Efficiency
-             * @description Part of the power that comes out.
-             * @default 0.96
-             */
-            efficiency?: number;
-        };
-        /**
-         * Hill
-         * @description The hill that must be climbed.
-         */
-        Hill: {
-            /**
-             * Grade
-             * @description Metres up for a hundred along.
-             */
-            grade_pct: number;
-            /**
-             * At
-             * @description Left out: it only has to be climbed.
-             */
-            speed_kmh?: number | null;
-            /**
-             * Long
-             * @description From bottom to top.
-             */
-            length_m?: number | null;
-        };
-        /**
-         * Owned
-         * @description Parts that are there already: they cost nothing, and nothing else is taken for them.
-         */
-        Owned: {
-            /** Motor */
-            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"] | components["schemas"]["InductionMotor"]) | null;
-            /** Controller */
-            controller?: string | components["schemas"]["Controller"] | null;
-            /** Pack */
-            battery?: string | components["schemas"]["Battery"] | null;
-            /** Gearing */
-            gearing?: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[] | null;
-        };
-        /**
-         * Round
-         * @description Room for a round part.
-         */
-        Round: {
-            /**
-             * Diameter
-             * @description At most.
-             */
-            diameter_mm?: number | null;
-            /**
-             * Length
-             * @description At most.
-             */
-            length_mm?: number | null;
-        };
-        /**
-         * Start
-         * @description How quickly it must get going.
-         */
-        Start: {
-            /**
-             * To
-             * @description From standstill.
-             */
-            to_kmh: number;
-            /**
-             * Within
-             * @description Seconds from standstill.
-             */
-            within_s: number;
-        };
-        /**
-         * Weights
-         * @description What counts for how much in the order of the results; only their proportions matter.
-         */
-        Weights: {
-            /**
-             * Margin
-             * @description How far the tightest wish or limit is from giving way.
-             * @default 3
-             */
-            margin?: number;
-            /**
-             * Cost
-             * @description Less to pay.
-             * @default 2
-             */
-            cost?: number;
-            /**
-             * Mass
-             * @description Less to carry.
-             * @default 1
-             */
-            mass?: number;
-            /**
-             * Range
-             * @description Farther on one charge.
-             * @default 1
-             */
-            range?: number;
-            /**
-             * Simplicity
-             * @description Fewer stages.
-             * @default 1
-             */
-            simplicity?: number;
-        };
-        /**
-         * Wishes
-         * @description What is wished for; each is optional and left out where it does not matter.
-         */
-        Wishes: {
-            /** Top speed */
-            top_speed_kmh?: components["schemas"]["Between"] | null;
-            /** Hill */
-            climb?: components["schemas"]["Hill"] | null;
-            /**
-             * Cruise at
-             * @description The speed of an ordinary trip.
-             */
-            cruise_kmh?: number | null;
-            /**
-             * Range
-             * @description At cruise, on the level.
-             */
-            range_km?: number | null;
-            /**
-             * Volts at most
-             * @description Straight off the charger.
-             */
-            max_full_charge_v?: number | null;
-            /**
-             * Budget
-             * @description For motor, controller, pack and toothed wheels that are not owned yet.
-             */
-            budget?: number | null;
-            /**
-             * Added mass at most
-             * @description Of all drive parts.
-             */
-            max_added_mass_kg?: number | null;
-            /** Room for the motor */
-            motor_space?: components["schemas"]["Round"] | null;
-            /** Room for the controller */
-            controller_space?: components["schemas"]["Box"] | null;
-            /** Room for the pack */
-            pack_space?: components["schemas"]["Box"] | null;
-            /**
-             * Run-up
-             * @description Length in which the least top speed must be reached; without one, 95 % of it.
-             */
-            run_up_m?: number | null;
-            /**
-             * Motor is
-             * @description With brushes or without.
-             */
-            commutation?: ("brushed" | "brushless") | null;
-            /**
-             * Stands a stall of
-             * @description Held at full throttle with its wheels stuck.
-             */
-            hold_stall_s?: number | null;
-            /** Start */
-            launch?: components["schemas"]["Start"] | null;
-            /**
-             * Admitted parts
-             * @description Ids that an event's rules admit; kinds of which none is named are free.
-             */
-            allowed_parts?: string[] | null;
         };
         /**
          * FieldInfo
@@ -4863,6 +4539,10 @@ export interface components {
             changed_at: string;
             document: components["schemas"]["Build"];
             pinned: components["schemas"]["Pinned"];
+            /** Ticks */
+            ticks: {
+                [key: string]: components["schemas"]["Ticked"];
+            };
         };
         /**
          * Pinned
@@ -4872,6 +4552,19 @@ export interface components {
             /** Number */
             number: number;
             document: components["schemas"]["Build"];
+        };
+        /**
+         * Ticked
+         * @description What is done of a list, by the names of its items, and how many there are (0: not known).
+         */
+        Ticked: {
+            /** Done */
+            done: string[];
+            /**
+             * Of
+             * @default 0
+             */
+            of?: number;
         };
         /**
          * CreateRequest
@@ -5100,6 +4793,135 @@ export interface components {
             expect_case_c: number | null;
         };
         /**
+         * Between
+         * @description A top speed that is wished for: at least, at most, or both.
+         */
+        Between: {
+            /**
+             * At least
+             * @description On the level, flat out.
+             */
+            min?: number | null;
+            /**
+             * At most
+             * @description What law, rules or nerves allow.
+             */
+            max?: number | null;
+        };
+        /**
+         * Box
+         * @description Room for a part with six sides; it may be turned to fit.
+         */
+        Box: {
+            /**
+             * Length
+             * @description Of the room.
+             */
+            length_mm: number;
+            /**
+             * Width
+             * @description Of the room.
+             */
+            width_mm: number;
+            /**
+             * Height
+             * @description Of the room.
+             */
+            height_mm: number;
+        };
+        /**
+         * Brief
+         * @description A vehicle without its drive, and what is wished of it.
+         *
+         *     `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
+         *     those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
+         *     `judged_at`; limits of volts straight off the charger; the range between the two states of
+         *     charge.
+         */
+        Brief: {
+            /**
+             * Format
+             * @description Version of this format.
+             * @constant
+             */
+            format: "young-torrent.brief/1";
+            /**
+             * Name
+             * @description What you call it.
+             * @default Brief
+             */
+            name?: string;
+            conditions?: components["schemas"]["Conditions"];
+            vehicle: components["schemas"]["Vehicle"];
+            wheel: components["schemas"]["Wheel"];
+            /** Axle's own ratio */
+            final_drive?: components["schemas"]["FinalDrive"] | null;
+            /**
+             * Motors
+             * @description Equal ones on one shaft.
+             * @default 1
+             */
+            motor_count?: number;
+            wishes?: components["schemas"]["Wishes"];
+            owned?: components["schemas"]["Owned"];
+            weights?: components["schemas"]["Weights"];
+            /**
+             * Judged at
+             * @description Rest volts of the cells at which speeds and amps are judged.
+             * @default nominal
+             * @enum {string}
+             */
+            judged_at?: "full" | "nominal" | "storage";
+            /**
+             * Range from
+             * @description 100 if left out.
+             */
+            range_from_pct?: number | null;
+            /**
+             * Range down to
+             * @description 10 if left out.
+             */
+            range_to_pct?: number | null;
+        };
+        /**
+         * FinalDrive
+         * @description The axle's own fixed reduction, behind all that is searched for.
+         */
+        FinalDrive: {
+            /**
+             * Ratio
+             * @description Turns in for one turn of the wheel.
+             */
+            ratio: number;
+            /**
+             * Efficiency
+             * @description Part of the power that comes out.
+             * @default 0.96
+             */
+            efficiency?: number;
+        };
+        /**
+         * Hill
+         * @description The hill that must be climbed.
+         */
+        Hill: {
+            /**
+             * Grade
+             * @description Metres up for a hundred along.
+             */
+            grade_pct: number;
+            /**
+             * At
+             * @description Left out: it only has to be climbed.
+             */
+            speed_kmh?: number | null;
+            /**
+             * Long
+             * @description From bottom to top.
+             */
+            length_m?: number | null;
+        };
+        /**
          * LadderRequest
          * @description A build, and the one whose speed the cautious plan begins at; its own if none.
          *
@@ -5114,6 +4936,151 @@ export interface components {
              * @default 8
              */
             limit?: number;
+        };
+        /**
+         * Owned
+         * @description Parts that are there already: they cost nothing, and nothing else is taken for them.
+         */
+        Owned: {
+            /** Motor */
+            motor?: string | (components["schemas"]["PermanentMagnetMotor"] | components["schemas"]["SeriesWoundMotor"] | components["schemas"]["PackagedMotor"] | components["schemas"]["InductionMotor"]) | null;
+            /** Controller */
+            controller?: string | components["schemas"]["Controller"] | null;
+            /** Pack */
+            battery?: string | components["schemas"]["Battery"] | null;
+            /** Gearing */
+            gearing?: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[] | null;
+        };
+        /**
+         * Round
+         * @description Room for a round part.
+         */
+        Round: {
+            /**
+             * Diameter
+             * @description At most.
+             */
+            diameter_mm?: number | null;
+            /**
+             * Length
+             * @description At most.
+             */
+            length_mm?: number | null;
+        };
+        /**
+         * Start
+         * @description How quickly it must get going.
+         */
+        Start: {
+            /**
+             * To
+             * @description From standstill.
+             */
+            to_kmh: number;
+            /**
+             * Within
+             * @description Seconds from standstill.
+             */
+            within_s: number;
+        };
+        /**
+         * Weights
+         * @description What counts for how much in the order of the results; only their proportions matter.
+         */
+        Weights: {
+            /**
+             * Margin
+             * @description How far the tightest wish or limit is from giving way.
+             * @default 3
+             */
+            margin?: number;
+            /**
+             * Cost
+             * @description Less to pay.
+             * @default 2
+             */
+            cost?: number;
+            /**
+             * Mass
+             * @description Less to carry.
+             * @default 1
+             */
+            mass?: number;
+            /**
+             * Range
+             * @description Farther on one charge.
+             * @default 1
+             */
+            range?: number;
+            /**
+             * Simplicity
+             * @description Fewer stages.
+             * @default 1
+             */
+            simplicity?: number;
+        };
+        /**
+         * Wishes
+         * @description What is wished for; each is optional and left out where it does not matter.
+         */
+        Wishes: {
+            /** Top speed */
+            top_speed_kmh?: components["schemas"]["Between"] | null;
+            /** Hill */
+            climb?: components["schemas"]["Hill"] | null;
+            /**
+             * Cruise at
+             * @description The speed of an ordinary trip.
+             */
+            cruise_kmh?: number | null;
+            /**
+             * Range
+             * @description At cruise, on the level.
+             */
+            range_km?: number | null;
+            /**
+             * Volts at most
+             * @description Straight off the charger.
+             */
+            max_full_charge_v?: number | null;
+            /**
+             * Budget
+             * @description For motor, controller, pack and toothed wheels that are not owned yet.
+             */
+            budget?: number | null;
+            /**
+             * Added mass at most
+             * @description Of all drive parts.
+             */
+            max_added_mass_kg?: number | null;
+            /** Room for the motor */
+            motor_space?: components["schemas"]["Round"] | null;
+            /** Room for the controller */
+            controller_space?: components["schemas"]["Box"] | null;
+            /** Room for the pack */
+            pack_space?: components["schemas"]["Box"] | null;
+            /**
+             * Run-up
+             * @description Length in which the least top speed must be reached; without one, 95 % of it.
+             */
+            run_up_m?: number | null;
+            /**
+             * Motor is
+             * @description With brushes or without.
+             */
+            commutation?: ("brushed" | "brushless") | null;
+            /**
+             * Stands a stall of
+             * @description Held at full throttle with its wheels stuck.
+             */
+            hold_stall_s?: number | null;
+            /** Start */
+            launch?: components["schemas"]["Start"] | null;
+            /**
+             * Admitted parts
+             * @description Ids that an event's rules admit; kinds of which none is named are free.
+             */
+            allowed_parts?: string[] | null;
         };
         /**
          * RunFinding
@@ -5714,6 +5681,137 @@ export interface components {
              * @default 0
              */
             from_kmh?: number;
+        };
+        /**
+         * DriveStarted
+         * @description The drive: how it is asked for, and how long its frames are.
+         */
+        DriveStarted: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Frame S */
+            frame_s: number;
+        };
+        /**
+         * DriveRequest
+         * @description A build to be driven, and the slope it begins on.
+         */
+        DriveRequest: {
+            document: components["schemas"]["Build"];
+            /**
+             * Grade Pct
+             * @default 0
+             */
+            grade_pct?: number;
+        };
+        /**
+         * Pull
+         * @description How the trigger is held, from 1 (pulled) over 0 to -1 (pushed), and the slope.
+         */
+        Pull: {
+            /**
+             * Trigger
+             * @default 0
+             */
+            trigger?: number;
+            /**
+             * Grade Pct
+             * @default 0
+             */
+            grade_pct?: number;
+        };
+        /**
+         * Traced
+         * @description A drive by hand that was written down: a pull, held, and let go.
+         */
+        Traced: {
+            /** Frames */
+            frames: components["schemas"]["TriggerFrame"][];
+            /** Pull S */
+            pull_s: number;
+            /** Let Go S */
+            let_go_s: number;
+        };
+        /**
+         * TriggerFrame
+         * @description The drive at the end of a frame; watts and amps are those of its middle.
+         *
+         *     Motor amps are of one motor, watts of all. `limited_by` is None where nothing holds back what
+         *     the trigger asks for.
+         */
+        TriggerFrame: {
+            /** T S */
+            t_s: number;
+            /** Distance M */
+            distance_m: number;
+            /** Speed Kmh */
+            speed_kmh: number;
+            /** Motor Rpm */
+            motor_rpm: number;
+            /** Duty Pct */
+            duty_pct: number;
+            /** Trigger Pct */
+            trigger_pct: number;
+            /** Motor Current A */
+            motor_current_a: number;
+            /** Battery Current A */
+            battery_current_a: number;
+            /** Battery Voltage V */
+            battery_voltage_v: number;
+            /** Winding C */
+            winding_c: number;
+            /** Limited By */
+            limited_by: ("voltage" | "motor_current" | "battery_current" | "traction" | "cannot_move" | "overrun") | null;
+            /** Cells W */
+            cells_w: number;
+            /** Pack Heat W */
+            pack_heat_w: number;
+            /** Terminals W */
+            terminals_w: number;
+            /** Controller Heat W */
+            controller_heat_w: number;
+            /** Copper Heat W */
+            copper_heat_w: number;
+            /** Brush Heat W */
+            brush_heat_w: number;
+            /** Turning Heat W */
+            turning_heat_w: number;
+            /** Shaft W */
+            shaft_w: number;
+            /** Gearing Heat W */
+            gearing_heat_w: number;
+            /** Road W */
+            road_w: number;
+            /** Air W */
+            air_w: number;
+            /** Rolling W */
+            rolling_w: number;
+            /** Climbing W */
+            climbing_w: number;
+            /** Speeding Up W */
+            speeding_up_w: number;
+            /** Brakes W */
+            brakes_w: number;
+        };
+        /**
+         * TraceRequest
+         * @description A build, a slope, and how far the trigger is pulled.
+         */
+        TraceRequest: {
+            document: components["schemas"]["Build"];
+            /**
+             * Grade Pct
+             * @default 0
+             */
+            grade_pct?: number;
+            /**
+             * Trigger
+             * @default 1
+             */
+            trigger?: number;
         };
         /**
          * CellPart
@@ -6436,6 +6534,659 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * DragBrakeAnswer
+         * @description The slope that friction alone holds, and the creep and heat on the build's own hill.
+         *
+         *     None where the motor does not brake when shorted, or the load is no wheel.
+         */
+        DragBrakeAnswer: {
+            /** Holds Grade Pct */
+            holds_grade_pct: number | null;
+            /** Creep Kmh */
+            creep_kmh: number | null;
+            /** Heat W */
+            heat_w: number | null;
+        };
+        /**
+         * Ends
+         * @description A figure of one step at the very slow end, at half trigger and up to full trigger.
+         */
+        Ends: {
+            /** Low */
+            low: number | null;
+            /** Half */
+            half: number | null;
+            /** High */
+            high: number | null;
+        };
+        /**
+         * FirstStep
+         * @description One thing to do; `expect` with its `unit` is the figure that should be read then.
+         */
+        FirstStep: {
+            /** Id */
+            id: string;
+            /** Say */
+            say: string;
+            /** Watch */
+            watch: string;
+            /** Expect */
+            expect?: number | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+        };
+        /**
+         * LimitsAnswer
+         * @description What to set, as one controller is told it; None where no part says what it stands.
+         */
+        LimitsAnswer: {
+            /** Motor Current A */
+            motor_current_a: number | null;
+            /** Battery Current A */
+            battery_current_a: number | null;
+            /** Regen Current A */
+            regen_current_a: number | null;
+            /** Cut Off V */
+            cut_off_v: number;
+        };
+        /**
+         * RampAnswer
+         * @description The fastest ramp and what sets it; what a grabbed trigger draws without any.
+         *
+         *     `fastest_pct_per_s` is None where no ramp at all is slow enough, and for an inverter, which
+         *     ramps by itself.
+         */
+        RampAnswer: {
+            /** Fastest Pct Per S */
+            fastest_pct_per_s: number | null;
+            /** Limited By */
+            limited_by: ("cut_off" | "grip" | "front_lift" | "rider" | "current_limit") | null;
+            /** Inrush A */
+            inrush_a: number | null;
+            /** Least Pack V */
+            least_pack_v: number | null;
+        };
+        /**
+         * SettingRow
+         * @description One setting: its value for this build, why, what a step below and above does.
+         *
+         *     `value` is None where it does not apply or can't be known; `at_most` whether any lower one suits
+         *     too; `offered` whether the chosen controller has it, None where that is not known; `stands` what
+         *     is set now, and by whom.
+         */
+        SettingRow: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "motor_current_limit_a" | "battery_current_limit_a" | "regen_current_limit_a" | "cut_off_v" | "max_rpm" | "timing_deg" | "boost_timing_deg" | "turbo_timing_deg" | "half_throttle_pct" | "ramp_pct_per_s" | "drag_brake_pct" | "brake_pct" | "start_power_pct" | "dead_band_pct" | "pwm_hz" | "reverse" | "rollback_from_c";
+            /** Label */
+            label: string;
+            /** Value */
+            value: number | string | null;
+            /** Unit */
+            unit: string;
+            /** Why */
+            why: string;
+            /** Below */
+            below: string;
+            /** Above */
+            above: string;
+            /** At Most */
+            at_most: boolean;
+            /** Offered */
+            offered: boolean | null;
+            stands: components["schemas"]["Standing"];
+        };
+        /**
+         * SheetAnswer
+         * @description Every setting, what it all comes to, and the way to the first ride.
+         */
+        SheetAnswer: {
+            /** Settings */
+            settings: components["schemas"]["SettingRow"][];
+            throttle: components["schemas"]["ThrottleAnswer"];
+            timing: components["schemas"]["TimingAnswer"];
+            ramp: components["schemas"]["RampAnswer"];
+            drag_brake: components["schemas"]["DragBrakeAnswer"];
+            limits: components["schemas"]["LimitsAnswer"];
+            /** First Power */
+            first_power: components["schemas"]["FirstStep"][];
+        };
+        /**
+         * Slower
+         * @description One change that makes the slowest steady speed slower, and the speed it makes.
+         */
+        Slower: {
+            /** Path */
+            path: string;
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** To Kmh */
+            to_kmh: number;
+        };
+        /**
+         * Standing
+         * @description How a setting stands in the build.
+         *
+         *     `path` is the field that acts, None where there is none; a value there is `per` times smaller
+         *     than the row's (cells in series for volts of the pack). `now` is what is set, in the row's own
+         *     unit. `by_hand` is what somebody set, None where nobody did or where it was changed since.
+         */
+        Standing: {
+            /** Path */
+            path: string | null;
+            /** Per */
+            per: number;
+            /** Now */
+            now: number | string | null;
+            by_hand: components["schemas"]["SetByHand"] | null;
+            /** Differs */
+            differs: string;
+        };
+        /**
+         * ThrottleAnswer
+         * @description The throttle in steps; None where steps, or volts for each speed, are not known.
+         */
+        ThrottleAnswer: {
+            /** Curve */
+            curve: components["schemas"]["ThrottlePoint"][];
+            /** Steps Forward */
+            steps_forward: number | null;
+            volts_per_step: components["schemas"]["Ends"];
+            kmh_per_step: components["schemas"]["Ends"];
+            /** Start Volts */
+            start_volts: number | null;
+            /** Slowest Steady Kmh */
+            slowest_steady_kmh: number | null;
+            /** Slower By */
+            slower_by: components["schemas"]["Slower"][];
+        };
+        /**
+         * ThrottlePoint
+         * @description One point of the curve, which is drawn straight between them.
+         */
+        ThrottlePoint: {
+            /** Trigger Pct */
+            trigger_pct: number;
+            /** Volts Pct */
+            volts_pct: number;
+        };
+        /**
+         * TimingAnswer
+         * @description All degrees together, what destroys, rpm in the air, and the tooth that pays.
+         */
+        TimingAnswer: {
+            /** Total Deg */
+            total_deg: number;
+            /** Limit Deg */
+            limit_deg: number;
+            /** Free Rpm */
+            free_rpm: number | null;
+            tooth: components["schemas"]["Tooth"] | null;
+        };
+        /**
+         * Tooth
+         * @description A shorter gear that takes back what timing adds, and the top speed with it.
+         */
+        Tooth: {
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** Top Speed Kmh */
+            top_speed_kmh: number;
+        };
+        /**
+         * OneBuild
+         * @description A build as it stands.
+         */
+        OneBuild: {
+            document: components["schemas"]["Build"];
+        };
+        /**
+         * AdviceAnswer
+         * @description All four, each with its reasons, what would turn it, and both schools.
+         */
+        AdviceAnswer: {
+            commutation: components["schemas"]["CommutationAdvice"];
+            sensing: components["schemas"]["SensingAdvice"];
+            rotor: components["schemas"]["RotorAdvice"];
+            machine: components["schemas"]["MachineAdvice"];
+        };
+        /**
+         * CommutationAdvice
+         * @description With brushes or without.
+         */
+        CommutationAdvice: {
+            /** Why */
+            why: components["schemas"]["KindReason"][];
+            /** Turns */
+            turns: string;
+            /** Schools */
+            schools: string[];
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "brushed" | "brushless" | "either";
+        };
+        /**
+         * KindReason
+         * @description Why, by a figure of the vehicle against a line; `figure` ends in its unit.
+         */
+        KindReason: {
+            /** Say */
+            say: string;
+            /** Figure */
+            figure: string;
+            /** Value */
+            value: number | null;
+            /** Line */
+            line: number | null;
+        };
+        /**
+         * MachineAdvice
+         * @description Which machine.
+         */
+        MachineAdvice: {
+            /** Why */
+            why: components["schemas"]["KindReason"][];
+            /** Turns */
+            turns: string;
+            /** Schools */
+            schools: string[];
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "permanent_magnet" | "series_wound" | "packaged" | "induction" | "either";
+        };
+        /**
+         * RotorAdvice
+         * @description Which of motor and magnets turns, and where.
+         */
+        RotorAdvice: {
+            /** Why */
+            why: components["schemas"]["KindReason"][];
+            /** Turns */
+            turns: string;
+            /** Schools */
+            schools: string[];
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "inrunner" | "outrunner" | "hub" | "either";
+        };
+        /**
+         * SensingAdvice
+         * @description How the controller knows where the rotor stands.
+         */
+        SensingAdvice: {
+            /** Why */
+            why: components["schemas"]["KindReason"][];
+            /** Turns */
+            turns: string;
+            /** Schools */
+            schools: string[];
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "sensored" | "sensorless" | "hybrid" | "either";
+        };
+        /**
+         * AdviseRequest
+         * @description A build as it stands, or a brief.
+         */
+        AdviseRequest: {
+            document?: components["schemas"]["Build"] | null;
+            brief?: components["schemas"]["Brief"] | null;
+        };
+        /**
+         * ChooseAnswer
+         * @description What is needed, who passes (the best first), who fails by what, and the other school.
+         */
+        ChooseAnswer: {
+            needs: components["schemas"]["NeedsAnswer"];
+            /** Passed */
+            passed: components["schemas"]["ControllerChoice"][];
+            /** Failed */
+            failed: components["schemas"]["ControllerChoice"][];
+            /** School */
+            school: string | null;
+        };
+        /**
+         * ControllerChoice
+         * @description One controller, or as many equal ones linked as the motors need.
+         *
+         *     `rank` is out of a hundred, None where a gate is failed; `change` puts it into the build, its
+         *     limits set as a careful builder would.
+         */
+        ControllerChoice: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Price */
+            price: number | null;
+            /** Litres */
+            litres: number | null;
+            /** Rank */
+            rank: number | null;
+            /** Gates */
+            gates: components["schemas"]["Gate"][];
+            /** Tastes */
+            tastes: components["schemas"]["Taste"][];
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * Gate
+         * @description One gate: what is needed, what is stated; `passed` is None where nothing is stated.
+         */
+        Gate: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "drives" | "outputs" | "full_volts" | "capacitors" | "least_volts" | "amps_long" | "amps_peak" | "erpm" | "sensor" | "signal" | "reverse" | "regeneration";
+            /** Passed */
+            passed: boolean | null;
+            /** Say */
+            say: string;
+        };
+        /**
+         * NeedsAnswer
+         * @description What the build asks of a controller; None where it can't be known.
+         */
+        NeedsAnswer: {
+            /** Full V */
+            full_v: number;
+            /** Empty V */
+            empty_v: number;
+            /** Long Motor A */
+            long_motor_a: number | null;
+            /** Long Pack A */
+            long_pack_a: number | null;
+            /** Start Motor A */
+            start_motor_a: number | null;
+            /** Start Pack A */
+            start_pack_a: number | null;
+            /** Held On */
+            held_on: string;
+            /** Erpm */
+            erpm: number | null;
+        };
+        /**
+         * Taste
+         * @description How one controller does by one taste, and what that adds to its rank.
+         */
+        Taste: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "ease" | "price" | "dependability" | "configurable" | "room" | "cells";
+            /** Label */
+            label: string;
+            /** Score */
+            score: number;
+            /** Adds */
+            adds: number;
+            /** Say */
+            say: string;
+        };
+        /**
+         * ChooseRequest
+         * @description A build, what counts for how much, and what is wanted beside what the build needs.
+         */
+        ChooseRequest: {
+            document: components["schemas"]["Build"];
+            /**
+             * @default {
+             *       "ease": 1,
+             *       "price": 2,
+             *       "dependability": 3,
+             *       "configurable": 1,
+             *       "room": 1,
+             *       "cells": 1
+             *     }
+             */
+            weights?: components["schemas"]["TasteWeights"];
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse?: boolean;
+            /**
+             * Regeneration
+             * @default false
+             */
+            regeneration?: boolean;
+        };
+        /**
+         * TasteWeights
+         * @description How much each counts; only their proportions matter.
+         */
+        TasteWeights: {
+            /**
+             * Ease
+             * @default 1
+             */
+            ease?: number;
+            /**
+             * Price
+             * @default 2
+             */
+            price?: number;
+            /**
+             * Dependability
+             * @default 3
+             */
+            dependability?: number;
+            /**
+             * Configurable
+             * @default 1
+             */
+            configurable?: number;
+            /**
+             * Room
+             * @default 1
+             */
+            room?: number;
+            /**
+             * Cells
+             * @default 1
+             */
+            cells?: number;
+        };
+        /**
+         * Cable
+         * @description One kind of cable in the build: how many wires of how many motors or packs.
+         */
+        Cable: {
+            /** What */
+            what: string;
+            /** Wires */
+            wires: number;
+            /** Of */
+            of: string;
+        };
+        /**
+         * Loss
+         * @description What a cable keeps at a moment; `mm2` that is taken where the build does not state it.
+         */
+        Loss: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "pack" | "motor";
+            /** Length M */
+            length_m: number;
+            /** Mm2 */
+            mm2: number;
+            /** Assumed */
+            assumed: boolean;
+            /** Resistance Mohm */
+            resistance_mohm: number;
+            /** Moment */
+            moment: string;
+            /** Current A */
+            current_a: number;
+            /** Lost V */
+            lost_v: number;
+            /** Lost W */
+            lost_w: number;
+        };
+        /**
+         * PhaseOrder
+         * @description One way to join the motor's three wires, the sensors' order kept.
+         *
+         *     `torque_share` is the mean torque for the same amps, that of the right order being 1.
+         */
+        PhaseOrder: {
+            /** Order */
+            order: string;
+            /** Torque Share */
+            torque_share: number;
+            /** Does */
+            does: string;
+        };
+        /**
+         * WiresAnswer
+         * @description Cables counted, what they lose, the six orders of three wires, and how to find the right.
+         */
+        WiresAnswer: {
+            /** Cables */
+            cables: components["schemas"]["Cable"][];
+            /** Losses */
+            losses: components["schemas"]["Loss"][];
+            /** Leads */
+            leads: string;
+            /** Orders */
+            orders: components["schemas"]["PhaseOrder"][];
+            /** Finding */
+            finding: string[];
+            /** Direction */
+            direction: string;
+            /** Twins */
+            twins: string;
+        };
+        /**
+         * WiresRequest
+         * @description A build, and how long its cables are, one way.
+         */
+        WiresRequest: {
+            document: components["schemas"]["Build"];
+            /**
+             * Pack M
+             * @default 0.3
+             */
+            pack_m?: number;
+            /**
+             * Motor M
+             * @default 0.3
+             */
+            motor_m?: number;
+        };
+        /**
+         * BetterWay
+         * @description What does the same without it.
+         */
+        BetterWay: {
+            /** Say */
+            say: string;
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * ShuntAnswer
+         * @description The resistances, the new limit and its spread, every limit judged at it, what is lost.
+         *
+         *     `better` is a way to the same push that leaves the controller as it is.
+         */
+        ShuntAnswer: {
+            /** Parallel Mohm */
+            parallel_mohm: number;
+            /** New Mohm */
+            new_mohm: number;
+            /** Factor */
+            factor: number;
+            /** New Limit A */
+            new_limit_a: number;
+            /** Limit Between A */
+            limit_between_a: [
+                number,
+                number
+            ];
+            /** Verdicts */
+            verdicts: components["schemas"]["Verdict"][];
+            /** Loses */
+            loses: string[];
+            better: components["schemas"]["BetterWay"];
+        };
+        /**
+         * ShuntRequest
+         * @description A sense resistor, the limit it makes, and what is laid beside it: stated, or of copper.
+         */
+        ShuntRequest: {
+            document: components["schemas"]["Build"];
+            /** Original Mohm */
+            original_mohm: number;
+            /** Limit A */
+            limit_a: number;
+            /** Parallel Mohm */
+            parallel_mohm?: number | null;
+            /** Copper Mm */
+            copper_mm?: number | null;
+            /** Copper Mm2 */
+            copper_mm2?: number | null;
+        };
+        /**
+         * HallAnswer
+         * @description How far off it is in electrical degrees, and what that costs: 1 - cos of it.
+         *
+         *     `ripple_pct` is how far the torque swings within each sixth of a turn, of its mean; of a
+         *     sinusoidal back-EMF in six steps it is 13 % with the sensor in its place.
+         */
+        HallAnswer: {
+            /** Electrical Deg */
+            electrical_deg: number;
+            /** Torque Lost Pct */
+            torque_lost_pct: number;
+            /** Ripple Pct */
+            ripple_pct: number;
+        };
+        /**
+         * HallRequest
+         * @description A sensor beside its place: electrical degrees, or those of the rotor.
+         */
+        HallRequest: {
+            /** Offset Deg */
+            offset_deg: number;
+            /** Poles */
+            poles: number;
+            /**
+             * Mechanical
+             * @default false
+             */
+            mechanical?: boolean;
         };
         /**
          * StartBrief
@@ -7380,198 +8131,6 @@ export interface operations {
             };
         };
     };
-    settings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OneBuild"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetAnswer"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
-    advise: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AdviseRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AdviceAnswer"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorAnswer"];
-                };
-            };
-        };
-    };
     fields: {
         parameters: {
             query?: never;
@@ -8204,6 +8763,112 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    tick_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+                of_list: "teeth" | "power";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ticked"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {
@@ -10289,6 +10954,323 @@ export interface operations {
             };
         };
     };
+    trigger_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DriveRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriveStarted"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    trigger_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    trigger_hold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pull"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    trigger_traced: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Traced"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
     shelf: {
         parameters: {
             query?: never;
@@ -11598,6 +12580,582 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BroughtIn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneBuild"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    advise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdviseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    choose_controller: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChooseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChooseAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    wires: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WiresRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiresAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    shunt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShuntRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShuntAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    hall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HallRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HallAnswer"];
                 };
             };
             /** @description Bad Request */

@@ -12,6 +12,14 @@ const DOCUMENT = {
   wishes: { top_speed_kmh: { min: 24 }, climb: { grade_pct: 8, speed_kmh: 12 } },
 };
 
+const KIND = { why: [{ say: "Because.", figure: "top_speed_kmh" }], turns: "", schools: [] };
+const ADVICE = {
+  commutation: { ...KIND, pick: "brushless" },
+  sensing: { ...KIND, pick: "sensored" },
+  rotor: { ...KIND, pick: "hub" },
+  machine: { ...KIND, pick: "permanent_magnet" },
+};
+
 const RESULT = {
   rank: 1,
   build: {},
@@ -76,6 +84,7 @@ function server(
           packs: [{ id: "p", name: "Reed 10S" }],
         },
       };
+    if (sent.path === "/api/advise") return { data: ADVICE };
     if (sent.path === "/api/matches/{match_id}")
       return { data: { ...card(`${sent.params.match_id}`, state), document, answer } };
     if (sent.path === "/api/briefs/{brief_id}" && method === "POST") {
@@ -287,4 +296,24 @@ describe("a brief on screen", () => {
     slider.dispatchEvent(new Event("input", { bubbles: true }));
     expect(await screen.findByText(/sorted by what counts now/)).toBeTruthy();
   });
+});
+
+test("the kind that is advised is searched for alone at a press, and any kind again", async () => {
+  const sent = server(() => null);
+  drawn(<BriefPage />, { at: "/briefs/b", path: "/briefs/:id" });
+  await userEvent.click(
+    await screen.findByRole("button", { name: "Search only for motors without brushes" }),
+  );
+  const kept = () =>
+    sent.findLast((one) => one.path === "/api/briefs/{brief_id}" && one.method === "POST")?.body;
+  await waitFor(() =>
+    expect(kept()).toMatchObject({ document: { wishes: { commutation: "brushless" } } }),
+  );
+  expect(await screen.findByText(/Only without brushes, as you say/)).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Search for any kind" }));
+  await waitFor(() =>
+    expect((kept() as { document: { wishes: object } }).document.wishes).not.toHaveProperty(
+      "commutation",
+    ),
+  );
 });

@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
 import { useSize } from "../../ui/useSize";
 import { digits } from "../../units/format";
+import { KindForBrief } from "../controller/WhichKind";
 import { type Counts, sameCounts, sortedBy, weightsOf } from "./counts";
 import { FallsOut } from "./FallsOut";
 import { Front } from "./Front";
@@ -88,7 +89,15 @@ export function BriefBody({ id }: { id: string }) {
       <main className="grid flex-1 gap-x-8 px-4 pb-8 sm:px-6 lg:grid-cols-[22rem_1fr] xl:grid-cols-[24rem_1fr]">
         <div className="min-w-0">
           {saying ? (
-            <Questions saying={saying} usual={usual} />
+            <>
+              <Questions saying={saying} usual={usual} />
+              {said ? (
+                <KindForBrief
+                  brief={said}
+                  onOnly={(kind) => saying.say("wishes.commutation", kind)}
+                />
+              ) : null}
+            </>
           ) : (
             <p className="py-6 text-soft">Reading</p>
           )}

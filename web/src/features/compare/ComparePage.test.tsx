@@ -88,7 +88,7 @@ test("with fewer than two it says what to do, and takes builds one by one", asyn
 test("builds and results of a search stand beside one another on the terms that are ticked", async () => {
   open("?with=build:a,result:m:2");
   await screen.findByRole("heading", { name: "B Second" });
-  const terms = { same_vehicle: true, same_voltage: false };
+  const terms = { same_vehicle: true, same_voltage: false, years: 5, hours_a_year: 100 };
   expect(compared()).toEqual([{ documents: [{ name: "Punt" }, { name: "Second" }], terms }]);
   await userEvent.click(screen.getByLabelText("at the same voltage"));
   await waitFor(() => expect(compared()).toHaveLength(2));

@@ -6,6 +6,7 @@ import { readMatch } from "../../api/matching";
 import { buildList } from "../../api/queries";
 import type { BuildDocument, Candidate, MomentId } from "../../api/types";
 import { MiniStream } from "../../stream/MiniStream";
+import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
 import { useAddress } from "../../ui/useAddress";
@@ -24,6 +25,14 @@ const MOMENTS: [MomentId, string][] = [
   ["wheels_up", "Wheels in the air"],
 ];
 const MOST = 5;
+/** Over how much use costs are counted, if nobody says. */
+const YEARS = 5;
+const HOURS = 100;
+
+const above = (said: string | null): number | null => {
+  const value = Number(said);
+  return said !== null && value > 0 ? value : null;
+};
 
 /** Two to five builds or results beside one another, on equal terms. */
 export function ComparePage() {
@@ -32,6 +41,8 @@ export function ComparePage() {
   const terms = {
     same_vehicle: search.get("vehicle") !== "own",
     same_voltage: search.get("volts") === "same",
+    years: above(search.get("years")) ?? YEARS,
+    hours_a_year: above(search.get("hours")) ?? HOURS,
   };
   const moment = (MOMENTS.find(([id]) => id === search.get("moment"))?.[0] ?? "cruise") as MomentId;
   const say = (key: string, value: string | null) => tell({ [key]: value });
@@ -77,6 +88,18 @@ export function ComparePage() {
             label="at the same voltage"
             on={terms.same_voltage}
             onChange={(on) => say("volts", on ? "same" : null)}
+          />
+          <Ask
+            label="costs over"
+            unit="years"
+            value={terms.years}
+            onValue={(years) => say("years", years === null ? null : String(years))}
+          />
+          <Ask
+            label="of"
+            unit="h a year"
+            value={terms.hours_a_year}
+            onValue={(hours) => say("hours", hours === null ? null : String(hours))}
           />
           <span className="flex-1" />
           <Add named={named} onAdd={(one) => say("with", [...named, one].join(","))} />

@@ -1,11 +1,12 @@
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { useDebounce } from "use-debounce";
-import { settingsSheet } from "../../api/builds";
-import type { BuildDocument, SheetAnswer } from "../../api/types";
+import { settingsSheet } from "../../api/controller";
+import type { BuildDocument, CurveDocument, SheetAnswer } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
 import { useValue } from "../../units/useValue";
 import { Curve } from "./Curve";
+import { curveOf, STRAIGHT } from "./curve";
 
 /** So many ms after the slider rests the engine is asked how it would feel. */
 const PAUSE = 60;
@@ -19,26 +20,25 @@ interface Props {
 /** How it will feel: the curve and its steps, timing, ramp and drag brake in figures. */
 export function Feel({ answer, document, onSet }: Props) {
   const value = useValue();
-  const { curve, half_throttle_pct: old } = document.controller;
-  const stands = curve?.half_throttle_pct ?? old ?? STRAIGHT;
-  const [half, setHalf] = useState(stands);
-  useEffect(() => setHalf(stands), [stands]);
-  const [asked] = useDebounce(half, PAUSE);
-  const moved = asked !== stands;
-  const tried = moved ? bent(document, asked) : document;
-  const felt = useAsked([tried, "settings"], () => settingsSheet(tried), moved);
-  const { throttle, timing, ramp, drag_brake: drag } = (moved && felt.data) || answer;
+  const stands = useMemo(() => curveOf(document), [document]);
+  const [curve, setCurve] = useState(stands);
+  useEffect(() => setCurve(stands), [stands]);
+  const [asked] = useDebounce(curve, PAUSE);
+  const isMoved = !same(asked, stands);
+  const tried = isMoved ? bent(document, asked) : document;
+  const felt = useAsked([tried, "settings"], () => settingsSheet(tried), isMoved);
+  const { throttle, timing, ramp, drag_brake: drag } = (isMoved && felt.data) || answer;
   return (
     <section aria-label="How it feels" className="text-[13px]">
       <h2 className="text-[16px] font-semibold">How it feels</h2>
       <Curve
-        points={throttle.curve}
-        given={curve?.points?.length ?? null}
-        half={half}
-        onHalf={setHalf}
+        drawn={throttle.curve}
+        curve={curve}
+        half={document.controller.half_throttle_pct ?? STRAIGHT}
+        onMove={setCurve}
         onKeep={(kept) => {
-          if (kept !== stands || curve?.points)
-            onSet({ "controller.curve": { half_throttle_pct: kept } });
+          setCurve(kept);
+          if (!same(kept, stands)) onSet({ "controller.curve": kept });
         }}
       />
       <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-4">
@@ -104,13 +104,13 @@ export function Feel({ answer, document, onSet }: Props) {
   );
 }
 
-/** What half of the trigger gives where nobody said: a straight line. */
-const STRAIGHT = 50;
-
-const bent = (document: BuildDocument, half: number): BuildDocument => ({
+const bent = (document: BuildDocument, curve: CurveDocument): BuildDocument => ({
   ...document,
-  controller: { ...document.controller, curve: { half_throttle_pct: half } },
+  controller: { ...document.controller, curve },
 });
+
+const same = (one: CurveDocument, other: CurveDocument) =>
+  JSON.stringify(one) === JSON.stringify(other);
 
 const NAMES: [RegExp, string][] = [
   [/kv_rpm_per_v$/, "the next slower winding, KV"],

@@ -1,20 +1,20 @@
-import type { Answer, SheetAnswer } from "../../api/types";
+import type { Answer, BuildAnswer, SheetAnswer } from "../../api/types";
 import { useEnds } from "../../units/Spread";
 import { useValue } from "../../units/useValue";
-import { powerId, usePlan } from "../../workbench/plan";
+import { useTicks } from "../../workbench/plan";
 
 interface Props {
   steps: SheetAnswer["first_power"];
   answer: Answer | null;
-  buildId: string;
+  build: Pick<BuildAnswer, "id" | "ticks">;
 }
 
 /** The first time under power, step by step, each with the figure that should be read then. */
-export function FirstPower({ steps, answer, buildId }: Props) {
+export function FirstPower({ steps, answer, build }: Props) {
   const value = useValue();
   const ends = useEnds();
-  const { plan, keep } = usePlan(powerId(buildId));
-  const done = new Set(plan.done);
+  const { ticks, keep } = useTicks(build, "power");
+  const done = new Set(ticks.done);
   const turn = (id: string) => {
     if (!done.delete(id)) done.add(id);
     const known = steps.map((step) => step.id);
@@ -22,11 +22,11 @@ export function FirstPower({ steps, answer, buildId }: Props) {
   };
   const free = answer?.moments.find((moment) => moment.id === "wheels_up")?.bands.motor_rpm;
   return (
-    <section aria-label="First power" className="mt-6 text-[13px]">
+    <section aria-label="First power" className="text-[13px]">
       <h2 className="text-[16px] font-semibold">The first time under power</h2>
       <p className="text-[12.5px] text-soft">
-        In this order. The ticks stay with the build on this device. Local law, event rules and
-        licensed trades come first.
+        In this order. The ticks stay with the build. Local law, event rules and licensed trades
+        come first.
       </p>
       <ol>
         {steps.map((step, at) => {

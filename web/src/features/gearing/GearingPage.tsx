@@ -1,9 +1,7 @@
-import { Tabs } from "radix-ui";
-import { useEffect, useRef } from "react";
 import type { FigureId, MomentId } from "../../api/types";
 import { Term } from "../../ui/Term";
 import { TERMS, type TermId } from "../../ui/terms";
-import { useAddress } from "../../ui/useAddress";
+import { type View, Views } from "../../ui/Views";
 import { doubtOf } from "../../units/doubt";
 import { deserved, digits, rounded } from "../../units/format";
 import { useUnits } from "../../units/preferences";
@@ -23,94 +21,49 @@ import { Tyre } from "./Tyre";
 import { Volts } from "./Volts";
 import { Windings } from "./Windings";
 
-const VIEWS = [
-  ["teeth", "Teeth"],
-  ["runs", "Will it run?"],
-  ["stages", "Stages"],
-  ["chart", "Speed chart"],
-  ["windings", "Windings"],
-  ["volts", "More volts"],
-  ["roads", "Roads to a speed"],
-  ["tyre", "Tyre"],
-  ["helper", "Helper"],
-] as const;
-
-/** Views that speak of wheels on a road. */
-const OF_WHEELS = new Set<string>(["tyre", "helper"]);
-
 /** Teeth, winding and volts of one build, each change a change of the build. */
 export function GearingPage() {
   const { bench, state, met } = useOpened();
   const { build, document, answer } = state;
-  const [search, say] = useAddress();
-  const views = VIEWS.filter(([id]) => document.wheel || !OF_WHEELS.has(id));
-  const view = views.find(([id]) => id === search.get("view"))?.[0] ?? "teeth";
-  const tabs = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    // On a phone the tabs scroll; the one that is open is kept in sight.
-    tabs.current
-      ?.querySelector(`[data-view="${view}"]`)
-      ?.scrollIntoView({ inline: "center", block: "nearest" });
-  }, [view]);
   const pinnedHere = build.pinned.number === build.head;
   const props: ViewProps = {
     document,
     pinned: pinnedHere ? null : build.pinned.document,
     onSet: (values) => bench.act({ do: "set", values }),
   };
+  const nowKmh = answer?.doubt.figures.top_speed_kmh?.value ?? null;
+  const briefId = met?.brief_id ?? null;
+  const views: View[] = [
+    {
+      id: "teeth",
+      title: "Teeth",
+      shows: () => <Teeth {...props} build={build} briefId={briefId} />,
+    },
+    { id: "runs", title: "Will it run?", shows: () => <Runs {...props} /> },
+    {
+      id: "stages",
+      title: "Stages",
+      shows: () => (
+        <>
+          <Split {...props} ratio={answer?.ratio ?? null} />
+          <GearTeeth {...props} />
+        </>
+      ),
+    },
+    { id: "chart", title: "Speed chart", shows: () => <Chart {...props} /> },
+    { id: "windings", title: "Windings", shows: () => <Windings {...props} /> },
+    { id: "volts", title: "More volts", shows: () => <Volts {...props} /> },
+    { id: "roads", title: "Roads to a speed", shows: () => <Roads {...props} nowKmh={nowKmh} /> },
+  ];
+  if (document.wheel)
+    views.push(
+      { id: "tyre", title: "Tyre", shows: () => <Tyre {...props} nowKmh={nowKmh} /> },
+      { id: "helper", title: "Helper", shows: () => <Helper {...props} /> },
+    );
   return (
     <main className="flex flex-1 flex-col">
       <Strip state={state} />
-      <Tabs.Root
-        value={view}
-        onValueChange={(next) => say({ view: next })}
-        className="flex-1 px-3 pb-8 sm:px-6"
-      >
-        <Tabs.List
-          ref={tabs}
-          aria-label="Ways to change speed"
-          className="no-print mb-3 flex gap-1 overflow-x-auto border-b border-line"
-        >
-          {views.map(([id, title]) => (
-            <Tabs.Trigger
-              key={id}
-              value={id}
-              data-view={id}
-              className="-mb-px min-h-11 shrink-0 border-b-2 border-transparent px-2.5 text-[13.5px] whitespace-nowrap text-soft hover:text-ink data-[state=active]:border-water data-[state=active]:font-semibold data-[state=active]:text-ink sm:min-h-9"
-            >
-              {title}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
-        <Tabs.Content value="teeth">
-          <Teeth {...props} buildId={build.id} briefId={met?.brief_id ?? null} />
-        </Tabs.Content>
-        <Tabs.Content value="runs">
-          <Runs {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="stages">
-          <Split {...props} ratio={answer?.ratio ?? null} />
-          <GearTeeth {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="chart">
-          <Chart {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="windings">
-          <Windings {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="volts">
-          <Volts {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="roads">
-          <Roads {...props} nowKmh={answer?.doubt.figures.top_speed_kmh?.value ?? null} />
-        </Tabs.Content>
-        <Tabs.Content value="tyre">
-          <Tyre {...props} nowKmh={answer?.doubt.figures.top_speed_kmh?.value ?? null} />
-        </Tabs.Content>
-        <Tabs.Content value="helper">
-          <Helper {...props} />
-        </Tabs.Content>
-      </Tabs.Root>
+      <Views label="Ways to change speed" views={views} />
     </main>
   );
 }

@@ -1,6 +1,6 @@
-import type { LadderAnswer, Rung } from "../../api/types";
+import type { BuildAnswer, LadderAnswer, Rung } from "../../api/types";
 import { useValue } from "../../units/useValue";
-import { usePlan } from "../../workbench/plan";
+import { useTicks } from "../../workbench/plan";
 import { SetIt } from "./common";
 
 export const named = (rung: Rung) => rung.teeth.map(([a, b]) => `${a} to ${b}`).join(", ");
@@ -8,16 +8,16 @@ export const named = (rung: Rung) => rung.teeth.map(([a, b]) => `${a} to ${b}`).
 /** From today's speed upwards one wheel at a time, with the temperature to stop at; ticked off. */
 export function Plan({
   answer,
-  buildId,
+  build,
   onSet,
 }: {
   answer: LadderAnswer;
-  buildId: string;
+  build: Pick<BuildAnswer, "id" | "ticks">;
   onSet: (rung: Rung) => void;
 }) {
   const value = useValue();
-  const { plan, keep } = usePlan(buildId);
-  const done = new Set(plan.done);
+  const { ticks, keep } = useTicks(build, "teeth");
+  const done = new Set(ticks.done);
   const turn = (step: string) => {
     if (!done.delete(step)) done.add(step);
     const there = answer.plan.map((one) => named(one.rung));
@@ -30,7 +30,7 @@ export function Plan({
       <p className="text-[12.5px] text-soft">
         One wheel at a time. Ride a minute flat out, read the motor case, and go on only while it
         stays under {value(answer.limits.case_c, "C", 2)}. Tick what you have ridden; the ticks stay
-        on this device.
+        with the build.
       </p>
       {answer.plan.length === 0 ? (
         <p className="py-2 text-[13px]">

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { ladder } from "../../api/gearing";
 import { brief } from "../../api/matching";
-import type { LadderAnswer, Rung } from "../../api/types";
+import type { BuildAnswer, LadderAnswer, Rung } from "../../api/types";
 import { useSize } from "../../ui/useSize";
 import { useUnits } from "../../units/preferences";
 import { documentUnit } from "../../units/quantities";
@@ -15,7 +15,7 @@ import { named, Plan } from "./Plan";
 import { LETTERS, RungPicture } from "./RungPicture";
 
 interface TeethProps extends ViewProps {
-  buildId: string;
+  build: Pick<BuildAnswer, "id" | "ticks">;
   /** The brief of the build, if it has one. */
   briefId: string | null;
 }
@@ -62,7 +62,7 @@ function NoTeeth({ none, rolls }: { none: boolean; rolls: boolean }) {
   );
 }
 
-function Ladder({ document, pinned, onSet, buildId, briefId }: TeethProps) {
+function Ladder({ document, pinned, onSet, build, briefId }: TeethProps) {
   const wished = useQuery({ ...brief(briefId ?? ""), enabled: briefId !== null }).data ?? null;
   const { data, error } = useAsked([document, pinned, wished, "ladder"], () =>
     ladder(document, pinned, wished?.document ?? null),
@@ -134,7 +134,7 @@ function Ladder({ document, pinned, onSet, buildId, briefId }: TeethProps) {
           </div>
         ) : null}
         <Near answer={data} row={row} pinned={pinned} onSet={set} />
-        <Plan answer={data} buildId={buildId} onSet={set} />
+        <Plan answer={data} build={build} onSet={set} />
       </div>
     </div>
   );

@@ -208,13 +208,13 @@ afterEach(() => {
 
 describe("teeth", () => {
   const open = async () => {
-    drawn(<Teeth {...props} buildId="b" briefId={null} />);
+    drawn(<Teeth {...props} build={{ id: "b", ticks: {} }} briefId={null} />);
     await screen.findByText(/4 rungs of teeth that are sold/);
   };
 
   test("where nothing has teeth it says what changes speed instead, and asks for no ladder", () => {
     const hub = { ...DOCUMENT, gearing: [] } as unknown as BuildDocument;
-    drawn(<Teeth {...props} document={hub} buildId="b" briefId={null} />);
+    drawn(<Teeth {...props} document={hub} build={{ id: "b", ticks: {} }} briefId={null} />);
     expect(screen.getByRole("heading", { name: "The motor turns the wheel itself" })).toBeTruthy();
     const link = screen.getByRole("link", { name: "Another winding of the same can" });
     expect(link.getAttribute("href")).toBe("/?view=windings");
@@ -222,7 +222,12 @@ describe("teeth", () => {
     cleanup();
     const fixed = { ...DOCUMENT, gearing: [{ kind: "fixed", ratio: 5, efficiency: 0.9 }] };
     drawn(
-      <Teeth {...props} document={fixed as unknown as BuildDocument} buildId="b" briefId={null} />,
+      <Teeth
+        {...props}
+        document={fixed as unknown as BuildDocument}
+        build={{ id: "b", ticks: {} }}
+        briefId={null}
+      />,
     );
     expect(screen.getByRole("heading", { name: "No stage has teeth to change" })).toBeTruthy();
   });

@@ -1,0 +1,1 @@
+"""Drives by hand: the trigger held on a page, and the drive that follows it in time."""
