@@ -79,6 +79,8 @@ def test_keyboard_only(page: Page, product: Product):
     page.keyboard.press("Enter")
     expect(page.get_by_role("tab").first).to_be_visible()
     speed = part(page, "Vehicle and trip")
+    # Levers are there once the first answer is.
+    expect(speed).to_contain_text("36.8")
     page.keyboard.press("t")
     page.keyboard.press("ArrowUp")
     expect(speed).to_contain_text("38.9")

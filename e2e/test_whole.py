@@ -116,29 +116,6 @@ def test_parts_that_lie_there_are_searched_for_what_they_can_do(page: Page, prod
     expect(first).to_contain_text("Can from the drawer", timeout=60_000)
 
 
-def test_a_setting_is_set_felt_and_taken_back(page: Page, product: Product):
-    address = product.begin()
-    before = product.build(address)["document"]
-    open_bench(page, address)
-    page.keyboard.press("o")
-    expect(page.get_by_role("heading", name="What to set, in this order")).to_be_visible()
-    page.get_by_role("button", name=re.compile("^Set it: switching frequency")).focus()
-    page.keyboard.press("Enter")
-    expect(page.get_by_text("set so").first).to_be_visible()
-    slider = page.get_by_role("slider", name=re.compile("Half trigger gives"))
-    slider.focus()
-    for _ in range(10):
-        page.keyboard.press("ArrowLeft")
-    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
-    saved(page)
-    assert product.build(address)["document"]["controller"]["pwm_hz"] == 16000
-    while page.get_by_role("button", name="Undo").is_enabled():
-        page.get_by_role("button", name="Undo").click()
-        page.wait_for_timeout(400)
-        saved(page)
-    assert product.build(address)["document"] == before
-
-
 def pages_of(product: Product) -> dict[str, str]:
     build = product.begin()
     other = product.begin()
@@ -149,6 +126,9 @@ def pages_of(product: Product) -> dict[str, str]:
         f"{build}/brief": "",
         f"{build}/gearing": "",
         f"{build}/controller": "",
+        f"{build}/controller?view=feel": "",
+        f"{build}/controller?view=which": "",
+        f"{build}/controller?view=wires": "",
         f"{build}/gearing?view=roads": "",
         f"{build}/gearing?view=chart": "",
         f"{product.url}/shelf": "Look for",

@@ -87,6 +87,12 @@ def test_the_brake_stops_sooner_than_letting_go():
     assert stopped[-1.0] < 0.3 * stopped[0.0]
 
 
+def test_the_brake_keeps_to_the_motor_amps_limit():
+    drive, _ = driven(6.0, 1.0, **{"controller.motor_current_limit_a": 30.0})
+    frame = drive.frame(-1.0, 0.0)
+    assert frame.motor_current_a == pytest.approx(-30.0)
+
+
 def test_steps_curve_and_dead_band_come_before_the_volts():
     def asks(trigger, **more):
         build = check_build(document_with({f"controller.{k}": v for k, v in more.items()}))

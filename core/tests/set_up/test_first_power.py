@@ -33,9 +33,9 @@ def test_figures_to_expect_are_those_of_the_build(make):
 @pytest.mark.parametrize(
     ("motor", "words"),
     [
-        ({}, "swap its two wires"),
+        ({}, "Swap its two wires"),
         ({"commutation": "brushless"}, "any two of its three wires"),
-        ({"commutation": "brushless", "sensor": "hall"}, "let the controller turn it round"),
+        ({"commutation": "brushless", "sensor": "hall"}, "Let the controller turn it round"),
     ],
 )
 def test_the_other_way_round_by_what_the_motor_has(make, motor, words):

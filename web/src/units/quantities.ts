@@ -99,6 +99,7 @@ const STORED: Record<string, QuantityId> = {
 const SIGNS: Record<string, string> = {
   ohm: "Ω",
   mohm: "mΩ",
+  mm2: "mm²",
   "kg/m3": "kg/m³",
   "kg.m2": "kg·m²",
   "N.m2/W/kg": "N·m²/(W·kg)",

@@ -1,4 +1,4 @@
-"""What a kind of motor is argued by: its own efficiency, its ripple, its brushes, its cost in use."""
+"""What a kind of motor is argued by: its own efficiency, ripple, brushes, and its cost in use."""
 
 import math
 

@@ -156,7 +156,7 @@ ASKED: tuple[Ask, ...] = (
     Ask(
         "motor_cruise", "motor", "Efficiency at cruise, motor alone", "%", "more", of_life.cruising
     ),
-    Ask("motor_best", "motor", "Best efficiency, motor alone", "%", "more", of_life.best),
+    Ask("motor_best", "motor", "Its best, motor alone", "%", "more", of_life.best),
     Ask("ripple", "motor", "Torque ripple when slow", "%", "less", of_life.ripple),
     Ask(
         "brushes",

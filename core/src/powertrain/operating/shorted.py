@@ -38,7 +38,9 @@ def with_shorted(
     motor, nothing = geared.motor, scalar(0.0)
     turns = geared.motor_rad_s(output_rad_s)
     generated_v = motor.voltage_v(turns, nothing) - motor.voltage_v(nothing, nothing)
-    amps = -share * generated_v / short_ohm(geared)
+    # A controller chops what would be more amps than its limit.
+    limit_a = geared.controller.motor_current_limit_a
+    amps = -np.minimum(share * generated_v / short_ohm(geared), limit_a)
     torque_nm = motor.shaft_torque_nm(turns, amps)
     output = geared.output_nm(torque_nm)
     braked = replace(

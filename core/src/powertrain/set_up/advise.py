@@ -13,6 +13,7 @@ from pydantic import BaseModel
 
 from powertrain.compare.baseline import CLASSES, VehicleClass
 from powertrain.load.traction import MODEL_KG
+from powertrain.motor.brush_life import BrushLife
 from powertrain.set_up.advised_by import AdvisedBy, Commutation
 
 MPH_KMH = 1.609344
@@ -35,6 +36,10 @@ SMALL_W, LARGE_W = 6_000.0, 20_000.0
 """Below the first permanent magnets are what is sold; above the second AC with its inverter is."""
 
 HEAVY_KG = 300.0
+
+USED_H = 100.0
+"""Hours of use in a year, where nobody says; common practice, no source."""
+
 TIGHT_BUDGET = 150.0
 
 Sensing = Literal["sensored", "sensorless", "hybrid", "either"]
@@ -97,7 +102,7 @@ def advice_of(figures: AdvisedBy) -> AdviceAnswer:
     commutation = _commutation(figures)
     return AdviceAnswer(
         commutation=commutation,
-        sensing=_sensing(figures, commutation.pick),
+        sensing=sensing_of(figures, commutation.pick),
         rotor=_rotor(figures, commutation.pick),
         machine=_machine(figures),
     )
@@ -138,6 +143,16 @@ def _commutation(figures: AdvisedBy) -> CommutationAdvice:
     if figures.power_w is not None and figures.power_w > 1000:
         say = "Of this power 75 to 80 % come through brushes, 85 to 90 % without."
         why.append(KindReason(say=say, figure="power_w", value=figures.power_w, line=1000.0))
+    if pick != "brushless":
+        life = BrushLife.at(1.0, 1.0, is_model=figures.is_model)
+        wears = (
+            "the motor is changed then" if life.replaced else "a new set is a tenth of the motor"
+        )
+        say = (
+            f"Brushes last about {life.hours:g} hours here, {life.least:.0f} to {life.most:.0f}; "
+            f"{wears}. Against {USED_H:g} hours a year."
+        )
+        why.append(KindReason(say=say, figure="brush_life_h", value=life.hours, line=USED_H))
     return CommutationAdvice(
         pick=pick,
         why=why,
@@ -153,7 +168,8 @@ def _commutation(figures: AdvisedBy) -> CommutationAdvice:
     )
 
 
-def _sensing(figures: AdvisedBy, commutation: Commutation) -> SensingAdvice:
+def sensing_of(figures: AdvisedBy, commutation: Commutation) -> SensingAdvice:
+    """Return how the controller should know where the rotor stands."""
     top, grade = figures.top_speed_kmh, figures.grade_pct
     why: list[KindReason] = []
     if commutation == "brushed":

@@ -9,7 +9,7 @@ from powertrain.documents.build import Build
 from powertrain.match.compose import driven_as
 from powertrain.operating.free import free_running
 from powertrain.operating.full_throttle import motor_side_power_w
-from powertrain.set_up.advise import advice_of
+from powertrain.set_up.advise import sensing_of
 from powertrain.set_up.advised_by import figures_of_build
 from powertrain.verdicts.context import RuleContext
 
@@ -67,7 +67,7 @@ def needs_of(build: Build, context: RuleContext) -> Needs:
         start_pack_a=max(start_pack_a, pack_a),
         held_on=words[hardest],
         sensor=motor.sensor if motor.brushless else None,
-        should_sense=senses and advice_of(figures_of_build(build)).sensing.pick == "sensored",
+        should_sense=senses and sensing_of(figures_of_build(build), "brushless").pick == "sensored",
         signal=build.vehicle.throttle_signal,
     )
 

@@ -10,7 +10,7 @@ import { Sheet } from "./Sheet";
 import { Shunt } from "./Shunt";
 import { Trigger } from "./Trigger";
 import { WhichKind } from "./WhichKind";
-import { Wires } from "./Wires";
+import { Sensor, Wires } from "./Wires";
 
 /** The controller of a build: what to set, how it feels, which one, how it is wired. */
 export function ControllerPage() {
@@ -68,7 +68,10 @@ export function ControllerPage() {
       shows: () => (
         <div className="grid gap-x-8 gap-y-6 lg:grid-cols-2">
           <Wires document={document} />
-          <Shunt document={document} onSet={set} />
+          <div className="min-w-0">
+            <Sensor document={document} />
+            <Shunt document={document} onSet={set} />
+          </div>
         </div>
       ),
     },

@@ -80,7 +80,7 @@ function Live({ document, grade }: { document: BuildDocument; grade: number }) {
   return (
     <>
       <label className="mt-1 block">
-        <span className="flex justify-between text-soft">
+        <span className="flex justify-between pb-1 text-soft">
           <span>brake</span>
           <span className="figure text-ink">
             {pull < 0 ? `brake ${-pull} %` : `trigger ${pull} %`}

@@ -29,9 +29,13 @@ export function Wires({ document }: { document: BuildDocument }) {
         {data ? <Counted answer={data} /> : <Waiting error={error} what="Counting the wires" />}
       </section>
       {data && data.orders.length > 0 ? <Orders answer={data} /> : null}
-      {document.motor.commutation === "brushed" ? null : <Hall poles={polesOf(document)} />}
     </div>
   );
+}
+
+/** What a sensor beside its place costs; of a motor with brushes there is none. */
+export function Sensor({ document }: { document: BuildDocument }) {
+  return document.motor.commutation === "brushed" ? null : <Hall poles={polesOf(document)} />;
 }
 
 const polesOf = (document: BuildDocument) =>
@@ -44,7 +48,8 @@ function Counted({ answer }: { answer: WiresAnswer }) {
       <ul className="flex flex-wrap gap-x-6 border-t border-line py-1">
         {answer.cables.map((one) => (
           <li key={one.what}>
-            <b className="figure">{one.wires}</b> {one.what.toLowerCase()}
+            <b className="figure">{one.wires}</b>{" "}
+            {one.what.startsWith("Hall") ? one.what : one.what.toLowerCase()}
             {one.of ? <span className="text-soft"> ({one.of})</span> : null}
           </li>
         ))}
@@ -124,8 +129,8 @@ function Hall({ poles }: { poles: number | null }) {
   const { data, error } = useAsked([off, count, "hall"], () => hall(off, count, true));
   const value = useValue();
   return (
-    <section aria-label="Hall sensors" className="mt-4">
-      <h3 className="text-[15px] font-semibold">A sensor beside its place</h3>
+    <section aria-label="Hall sensors" className="mb-5 text-[13px]">
+      <h2 className="text-[16px] font-semibold">A sensor beside its place</h2>
       <div className="flex flex-wrap gap-x-5 gap-y-1 py-1">
         <Ask label="Off by" unit="deg" value={off} onValue={(to) => setOff(to ?? 0)} />
         <Ask
