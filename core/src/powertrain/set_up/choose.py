@@ -28,6 +28,7 @@ class NeedsAnswer(BaseModel):
     start_motor_a: float | None
     start_pack_a: float | None
     held_on: str
+    started_on: str
     erpm: float | None
 
 
@@ -118,5 +119,6 @@ def _told(needs: Needs) -> NeedsAnswer:
         start_motor_a=number(needs.start_motor_a),
         start_pack_a=number(needs.start_pack_a),
         held_on=needs.held_on,
+        started_on=needs.started_on,
         erpm=number(needs.erpm),
     )

@@ -17,6 +17,20 @@ START_SHARE = 1.25
 """A start on its hill wants so much of what only holds it there; common practice, no source."""
 
 
+ON_WHEELS = {
+    "top_speed": "flat out",
+    "climb": "on its hill",
+    "cruise": "at cruise",
+    "start": "a start on its hill",
+}
+LIFTING = {
+    "top_speed": "lifting at its fastest",
+    "climb": "lifting",
+    "cruise": "lifting",
+    "start": "a lift from rest",
+}
+
+
 @dataclass(frozen=True)
 class Needs:
     """Volts of the pack, what has to be driven, and the amps it takes; infinite where unknown.
@@ -34,6 +48,7 @@ class Needs:
     start_motor_a: float
     start_pack_a: float
     held_on: str
+    started_on: str
     sensor: str | None
     should_sense: bool
     signal: str | None
@@ -46,7 +61,7 @@ def needs_of(build: Build, context: RuleContext) -> Needs:
         moment.id: moment.state
         for moment in (context.moments.top_speed, context.moments.climb, context.moments.cruise)
     }
-    words = {"top_speed": "flat out", "climb": "on its hill", "cruise": "at cruise"}
+    words = ON_WHEELS if drive.rolls else LIFTING
     hardest = max(steady, key=lambda key: float(steady[key].motor_current_a))
     motor_a = float(steady[hardest].motor_current_a)
     pack_a = max(float(state.battery_current_a) for state in steady.values())
@@ -66,6 +81,7 @@ def needs_of(build: Build, context: RuleContext) -> Needs:
         start_motor_a=max(start_motor_a, motor_a),
         start_pack_a=max(start_pack_a, pack_a),
         held_on=words[hardest],
+        started_on=words["start"],
         sensor=motor.sensor if motor.brushless else None,
         should_sense=senses and sensing_of(figures_of_build(build), "brushless").pick == "sensored",
         signal=build.vehicle.throttle_signal,

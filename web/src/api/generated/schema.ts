@@ -6927,6 +6927,8 @@ export interface components {
             start_pack_a: number | null;
             /** Held On */
             held_on: string;
+            /** Started On */
+            started_on: string;
             /** Erpm */
             erpm: number | null;
         };

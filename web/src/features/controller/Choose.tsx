@@ -59,7 +59,7 @@ export function Choose({ document, onSet }: Props) {
             It has to stand {value(data.needs.full_v, "V")} and work down to{" "}
             {value(data.needs.empty_v, "V")}, give each motor{" "}
             {value(data.needs.long_motor_a, "A", 2)} for long ({data.needs.held_on}) and{" "}
-            {value(data.needs.start_motor_a, "A", 2)} for a start on its hill.
+            {value(data.needs.start_motor_a, "A", 2)} for {data.needs.started_on}.
           </p>
           <div className="no-print flex flex-wrap gap-x-4 gap-y-1 py-1">
             <Tick label="it must reverse" on={reverse} onChange={setReverse} />

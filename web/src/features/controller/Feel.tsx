@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useDebounce } from "use-debounce";
 import { settingsSheet } from "../../api/controller";
 import type { BuildDocument, CurveDocument, SheetAnswer } from "../../api/types";
@@ -22,7 +22,19 @@ export function Feel({ answer, document, onSet }: Props) {
   const value = useValue();
   const stands = useMemo(() => curveOf(document), [document]);
   const [curve, setCurve] = useState(stands);
-  useEffect(() => setCurve(stands), [stands]);
+  // What comes back may be behind what is moved meanwhile; only what is not our own is taken up.
+  const sent = useRef<CurveDocument | null>(null);
+  useEffect(() => {
+    if (sent.current && same(stands, sent.current)) return;
+    sent.current = null;
+    setCurve(stands);
+  }, [stands]);
+  const keep = (kept: CurveDocument) => {
+    setCurve(kept);
+    if (same(kept, sent.current ?? stands)) return;
+    sent.current = kept;
+    onSet({ "controller.curve": kept });
+  };
   const [asked] = useDebounce(curve, PAUSE);
   const isMoved = !same(asked, stands);
   const tried = isMoved ? bent(document, asked) : document;
@@ -36,10 +48,7 @@ export function Feel({ answer, document, onSet }: Props) {
         curve={curve}
         half={document.controller.half_throttle_pct ?? STRAIGHT}
         onMove={setCurve}
-        onKeep={(kept) => {
-          setCurve(kept);
-          if (!same(kept, stands)) onSet({ "controller.curve": kept });
-        }}
+        onKeep={keep}
       />
       <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-4">
         <Line

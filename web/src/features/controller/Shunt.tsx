@@ -55,9 +55,9 @@ export function Shunt({ document, onSet }: Props) {
       ) : (
         <>
           <p className="pt-1">
-            The limit is now about <b className="figure">{value(data.new_limit_a, "A")}</b>, (
-            {value(data.limit_between_a[0], "A")} to {value(data.limit_between_a[1], "A")}, soldered
-            by hand): {data.factor.toFixed(2)} times as much.
+            The limit is now about <b className="figure">{value(data.new_limit_a, "A")}</b> (
+            {value(data.limit_between_a[0], "A")} to {value(data.limit_between_a[1], "A")}, as it is
+            soldered by hand): {data.factor.toFixed(2)} times as much.
           </p>
           <Notice tone="stop">
             A controller made to carry more than its maker allows can burn, and it no longer guards
