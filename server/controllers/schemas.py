@@ -3,6 +3,7 @@
 from ninja import Schema
 from pydantic import Field
 
+from common.schemas import StrictSchema
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.set_up.tastes import TasteWeights
@@ -10,7 +11,7 @@ from powertrain.set_up.tastes import TasteWeights
 LONGEST_M = 50.0
 
 
-class OneBuild(Schema):
+class OneBuild(StrictSchema):
     """A build as it stands."""
 
     document: BuildDocument
@@ -48,7 +49,7 @@ class ShuntRequest(OneBuild):
     copper_mm2: float | None = Field(None, gt=0, le=1e6)
 
 
-class HallRequest(Schema):
+class HallRequest(StrictSchema):
     """A sensor beside its place: electrical degrees, or those of the rotor."""
 
     offset_deg: float = Field(ge=-360, le=360)

@@ -13,6 +13,9 @@ from trigger.driving import DRIVES, Drive
 
 router = Router(tags=["trigger"])
 
+EVENTS = {"responses": {200: {"content": {"text/event-stream": {"schema": {"type": "string"}}}}}}
+"""How an answer that is a stream of events is told to the contract."""
+
 
 @router.post(
     "/trigger", response={200: schemas.DriveStarted, **REFUSED}, operation_id="trigger_begin"
@@ -23,7 +26,12 @@ def begin(request: HttpRequest, payload: schemas.DriveRequest) -> schemas.DriveS
     return schemas.DriveStarted(id=key, frame_s=drive.driven.frame_s)
 
 
-@router.get("/trigger/{uuid:key}/frames", operation_id="trigger_frames")
+@router.get(
+    "/trigger/{uuid:key}/frames",
+    response={200: None, **MISSING},
+    operation_id="trigger_frames",
+    openapi_extra=EVENTS,
+)
 def frames(request: HttpRequest, key: UUID) -> StreamingHttpResponse:
     """Stream the frames of a drive as server-sent events; the drive ends with the stream."""
     drive = DRIVES.of(key)

@@ -29,6 +29,7 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "parts": ("parts", "the parts that a table holds, and its bad rows"),
     "ladder": ("choose", "every rung of teeth that exist"),
     "identify": ("identify", "constants from what is known of a part"),
+    "simulate": ("simulate", "a run: a drive on a course, in time"),
     "settings": ("set_up", "every setting of the controller, with its value and why"),
     "shunt": ("set_up", "a pack amps limit raised at the sense resistor"),
     "hall": ("set_up", "what a Hall sensor beside its place costs"),

@@ -43,7 +43,7 @@ class Drive:
         return cls(
             pack=pack,
             controller=controller,
-            motor=_fed(motor, pack, controller),
+            motor=fed(motor, pack, controller),
             train=Train.of(tuple(build.each("gearing"))),
             load=load_of(build),
         )
@@ -56,7 +56,7 @@ class Drive:
     def straight_off_the_charger(self) -> "Drive":
         """Return the drive at the volts at which charging ends."""
         pack = self.pack.straight_off_the_charger()
-        return replace(self, pack=pack, motor=_fed(self.motor, pack, self.controller))
+        return replace(self, pack=pack, motor=fed(self.motor, pack, self.controller))
 
     def in_gear(self, gear: Array) -> "Drive":
         """Return the drive with one gear of its gearbox engaged, given by its factor."""
@@ -118,6 +118,7 @@ class Drive:
         return self.load
 
 
-def _fed(motor: Motor, pack: Pack, controller: Converter) -> Motor:
+def fed(motor: Motor, pack: Pack, controller: Converter) -> Motor:
+    """Return a motor on a pack; only one whose envelope moves with the volts changes."""
     ohm = motor.count * pack.resistance_ohm + controller.resistance_ohm
     return motor.fed_by(pack.open_circuit_v - controller.switching_v, ohm)

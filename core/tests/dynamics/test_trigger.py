@@ -126,3 +126,9 @@ def test_what_has_no_wheels_is_refused():
     with pytest.raises(Refusal) as refused:
         TriggerDrive(check_build(hoist))
     assert refused.value.where == "vehicle.kind"
+
+
+def test_a_drive_that_no_motor_is_like_costs_no_more_than_another():
+    wild = {"motor.kv_rpm_per_v": 1.0, "motor.resistance_ohm": 1e-6, "vehicle.mass_kg": 0.1}
+    told = traced_pull(check_build(document_with(wild)), 1.0, 0.0)
+    assert all(math.isfinite(frame.speed_kmh) for frame in told.frames)

@@ -11,6 +11,20 @@ from powertrain.documents.model import Model
 Chemistry = Literal["lipo", "li_ion", "lifepo4", "lead_acid", "nimh"]
 
 
+class RestPoint(Model):
+    """Volts of a resting cell at a charge."""
+
+    soc_pct: Number = measure("Charge", "%", (0, 100), least=0, most=100, explain="Of the cell.")
+    cell_v: Number = measure("Rests at", "V", (0.8, 4.4), least=0.1, most=6, explain="One cell.")
+
+
+class ColdPoint(Model):
+    """Resistance at a temperature, as a multiple of what is stated."""
+
+    c: Number = measure("At", "C", (-20, 60), least=-60, most=150, explain="Of the cells.")
+    factor: Number = measure("Times", "", (0.5, 5), least=0.01, most=100, explain="The stated.")
+
+
 class Battery(Model):
     """The pack: equal cells in series and parallel."""
 
@@ -83,6 +97,38 @@ class Battery(Model):
         default=None,
         most=6.0,
         explain="Volts of a cell under load at which controller or protection lets go.",
+    )
+    open_circuit: list[RestPoint] | None = Field(
+        default=None,
+        min_length=2,
+        max_length=100,
+        title="Rest volts over charge",
+        description="Straight between points; goes before the volts of one cell.",
+    )
+    resistance_by_c: list[ColdPoint] | None = Field(
+        default=None,
+        min_length=1,
+        max_length=50,
+        title="Resistance over warmth",
+        description="How many times its resistance at each temperature; straight between.",
+    )
+    peukert: Number | None = measure(
+        "Peukert's exponent",
+        "",
+        (1.02, 1.4),
+        default=None,
+        least=1,
+        most=2,
+        explain="How much less a lead-acid pack gives at more amps; 1 is none.",
+    )
+    capacity_share: Number | None = measure(
+        "Capacity left",
+        "",
+        (0.5, 1),
+        default=None,
+        least=0.01,
+        most=1.5,
+        explain="Of what it had when new.",
     )
     charge_current_a: Number | None = measure(
         "Charge amps",

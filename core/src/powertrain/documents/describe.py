@@ -108,6 +108,8 @@ NO_INPUTS = (
     "controller.curve.points",
     "controller.steps_shared",
     "controller.settings",
+    "battery.open_circuit",
+    "battery.resistance_by_c",
 )
 """What is no single input: a curve is drawn, whether steps are shared is pressed, and what was set
 by hand is kept as it is set."""

@@ -185,6 +185,13 @@ class Controller(Model):
         description="By setting: what was set at it, when, and what had been worked out.",
     )
     rollback: Rollback | None = Field(default=None, title="Less when hot")
+    cut_off_recovers_v: Number | None = measure(
+        "Comes back at",
+        "V",
+        (3, 500),
+        default=None,
+        explain="Volts of the pack at which it gives again after a cut-off; never if left out.",
+    )
     sensor: list[Literal["none", "hall", "encoder"]] | None = Field(
         default=None,
         min_length=1,

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array, scalar
-from powertrain.compile.build import CompiledBuild, compile_build, compile_limits
+from powertrain.compile.build import NO_COLUMNS, CompiledBuild, compile_build, compile_limits
 from powertrain.documents.build import Build
 from powertrain.documents.paths import number_at
 from powertrain.doubt.quasi_random import POINTS, points
@@ -55,6 +55,61 @@ class Doubt:
         heat = doubtful_heat(build, estimated(Stated(build)).get("motor"))
         inputs = (*doubtful_inputs(build), *heat)
         return cls(inputs, _normal(len(inputs)))
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """Doubtful inputs as they were drawn: by document path, and what stands in no document.
+
+    `scales` are of estimated heat data of the motor, `grips` of an assumed grip.
+    """
+
+    columns: dict[str, Array]
+    scales: dict[str, Array]
+    grips: Array
+
+    def applied(self, compiled: CompiledBuild) -> CompiledBuild:
+        """Return a build, compiled with the columns, with what stands in no document, too."""
+        load = compiled.drive.load
+        if isinstance(load, WheelOnRoad):
+            load = replace(load, grip=load.grip.times(self.grips))
+        drive = replace(compiled.drive, load=load)
+        thermal = compiled.thermal
+        motor = {key: getattr(thermal.motor, key) * scale for key, scale in self.scales.items()}
+        thermal = replace(thermal, motor=replace(thermal.motor, **motor))
+        return replace(compiled, drive=drive, thermal=thermal)
+
+
+def drawn_of(
+    build: Build,
+    doubt: Doubt,
+    deviates: NDArray[np.float64],
+    columns: Mapping[str, Array] = NO_COLUMNS,
+) -> Drawn:
+    """Return the inputs at some standard deviations, of shape (draws, inputs).
+
+    `columns` are those that are not as the document has them, before they are drawn.
+    """
+    drawn: dict[str, Array] = dict(columns)
+    scales: dict[str, Array] = {}
+    grips: Array = scalar(1.0)
+    reach = np.log1p([item.tolerance for item in doubt.inputs]) / FOUR_IN_FIVE
+    factors = np.exp(deviates * reach).T
+    for item, factor in zip(doubt.inputs, factors, strict=True):
+        if item.path.startswith("motor.thermal."):
+            scales[item.path.rsplit(".", 1)[-1]] = factor
+            continue
+        value = drawn.get(item.path, number_at(build, item.path))
+        if item.path == DENSITY:
+            # Drawn about what height and temperature make of it, where it is not stated.
+            value = float(density_of(Stated(build.conditions)))
+        if value is None:
+            grips = factor
+        elif item.of_loss:
+            drawn[item.path] = np.maximum(1 - (1 - value) * factor, 0.01)
+        else:
+            drawn[item.path] = value * factor
+    return Drawn(drawn, scales, grips)
 
 
 @dataclass(frozen=True)
@@ -105,36 +160,11 @@ def variants(
     ).astype(int)
     at = np.vstack([np.zeros(len(doubt.inputs)), doubt.deviates])[drawn + 1]
     columns = {path: column[changed] for path, column in _columns(build, changes).items()}
-    scales: dict[str, Array] = {}
-    grips: Array = scalar(1.0)
-    reach = np.log1p([item.tolerance for item in doubt.inputs]) / FOUR_IN_FIVE
-    factors = np.exp(at * reach).T
-    for item, factor in zip(doubt.inputs, factors, strict=True):
-        if item.path.startswith("motor.thermal."):
-            scales[item.path.rsplit(".", 1)[-1]] = factor
-            continue
-        value = columns.get(item.path, number_at(build, item.path))
-        if item.path == DENSITY:
-            # Drawn about what height and temperature make of it, where it is not stated.
-            value = float(density_of(Stated(build.conditions)))
-        if value is None:
-            grips = factor
-        elif item.of_loss:
-            columns[item.path] = np.maximum(1 - (1 - value) * factor, 0.01)
-        else:
-            columns[item.path] = value * factor
-    compiled = compile_build(build, columns)
-    # Neither an assumed grip nor estimated heat data stand in any document.
-    load = compiled.drive.load
-    if isinstance(load, WheelOnRoad):
-        load = replace(load, grip=load.grip.times(grips))
-    drive = replace(compiled.drive, load=load)
-    thermal = compiled.thermal
-    motor = {key: getattr(thermal.motor, key) * scale for key, scale in scales.items()}
-    thermal = replace(thermal, motor=replace(thermal.motor, **motor))
+    drawn_by = drawn_of(build, doubt, at, columns)
+    compiled = drawn_by.applied(compile_build(build, drawn_by.columns))
     # How hot a part may get is not drawn, nor moved by a change that is tried.
     limits = compile_limits(build)
-    compiled = replace(compiled, drive=drive, thermal=thermal, limits=limits)
+    compiled = replace(compiled, limits=limits)
     return Variants(compiled, changed, drawn)
 
 

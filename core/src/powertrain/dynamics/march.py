@@ -52,6 +52,9 @@ READINGS = (
 LONGEST_PART = 1.0
 """Length of a part of a step, as a share of the time in which the drive settles."""
 
+MOST_PARTS = 64
+"""A step is cut into no more parts: drives like no real one settle in no time, and it is steady."""
+
 Curve = Callable[[CompiledBuild], OpenCircuit]
 
 
@@ -103,7 +106,8 @@ class Marcher:
         self.variants = sizes.pop() if sizes else 1
         self._said, self._curve = said, curve
         drive = compile_stated(self._varied(self._columns)).drive
-        self.parts = max(1, int(np.ceil(seconds * quickest_rate_per_s(drive) / LONGEST_PART)))
+        parts = np.ceil(seconds * quickest_rate_per_s(drive) / LONGEST_PART)
+        self.parts = int(min(max(parts, 1.0), MOST_PARTS)) if np.isfinite(parts) else 1
         """Into how many parts a step is cut, where the drive settles quicker than a step."""
         self.seconds = seconds
         self._program: Program | None
@@ -137,10 +141,10 @@ class Marcher:
     def _varied(self, columns: Columns) -> Stated:
         return Stated(self._said.part, tree_of(columns)) if columns else self._said
 
-    def _stepper(self) -> "Stepper | _PlainStepper":
+    def _stepper(self) -> "Stepper | PlainStepper":
         if self._program is not None:
             return self._program.stepper(self._columns, self.variants)
-        return _PlainStepper(
+        return PlainStepper(
             lambda inputs: self._outputs(self._columns, inputs), self._inputs, self.variants
         )
 
@@ -204,7 +208,7 @@ class Marcher:
         )
 
 
-class _PlainStepper:
+class PlainStepper:
     """`step` itself behind the face of a compiled one."""
 
     def __init__(
@@ -223,6 +227,7 @@ class _PlainStepper:
         return self._takes(dict(zip(self.place, self.inputs, strict=True)))
 
     def run(self) -> None:
+        """Fill `outputs` from `inputs` as they are now."""
         for row, values in zip(self.outputs, self._taken().values(), strict=True):
             row[...] = values
 

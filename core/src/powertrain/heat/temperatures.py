@@ -22,7 +22,7 @@ MOST_WEAKENED = 0.7
 MAGNET_ROUNDS = 6
 
 SAME = scalar(1.0)
-MOVES = scalar(0.0)
+MOVES = NONE = scalar(0.0)
 
 
 @dataclass(frozen=True)
@@ -189,6 +189,8 @@ def after(
     flows: Flows,
     seconds: Array,
     begins_c: Mapping[NodeId, Array] | None = None,
+    *,
+    as_warm: bool = False,
 ) -> dict[NodeId, Array]:
     """Return each node's temperature `seconds` into a state.
 
@@ -196,11 +198,19 @@ def after(
     ----------
     begins_c : mapping, optional
         Temperature of each node at its beginning; that at which all parts begin where it is None.
+    as_warm : bool
+        Whether the heat is already that of parts as warm as they are, as in a short step.
     """
     air = thermal.ambient_c
     start = {key: (thermal.parts_c if begins_c is None else begins_c[key]) - air for key in NODES}
     cold = _nodes(thermal, flows, _leaves_w_per_k(thermal, flows))
-    winding, case = _motor_after(thermal, flows, seconds, cold, start["winding"], start["case"])
+    if as_warm:
+        steady = replace(
+            cold, winding_w=flows.copper_w + flows.winding_w, copper_slope_w_per_k=NONE
+        )
+        winding, case = steady.after_k(seconds, start["winding"], start["case"])
+    else:
+        winding, case = _motor_after(thermal, flows, seconds, cold, start["winding"], start["case"])
     controller = _one(thermal.controller, flows.controller_w, flows.travel_mps)
     pack = _one(thermal.pack, flows.pack_w, flows.travel_mps)
     return {

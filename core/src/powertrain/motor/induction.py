@@ -77,6 +77,12 @@ class Induction(OwnInverter):
         """Return the machine as a builder would say it."""
         return f"{float(said.number('stator_poles')):g}-pole induction"
 
+    def warmed(self, ohm_share: Array, flux_share: Array) -> "Induction":
+        """Return it with both windings' resistance times a share; it has no magnets."""
+        return replace(
+            self, stator_ohm=self.stator_ohm * ohm_share, rotor_ohm=self.rotor_ohm * ohm_share
+        )
+
     @staticmethod
     def loss_names() -> dict[str, str]:
         """Return what its losses are called."""

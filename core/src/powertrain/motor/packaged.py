@@ -79,6 +79,10 @@ class InverterMotor(OwnInverter):
         """Return the motor as a builder would say it."""
         return f"{float(said.number('peak_torque_nm')):g} N.m with inverter"
 
+    def warmed(self, ohm_share: Array, flux_share: Array) -> "InverterMotor":
+        """Return it with the copper's part of its loss times a share."""
+        return replace(self, resistance_ohm=self.resistance_ohm * ohm_share)
+
     @staticmethod
     def loss_names() -> dict[str, str]:
         """Return what its losses are called."""

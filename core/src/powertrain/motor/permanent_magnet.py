@@ -23,6 +23,9 @@ from powertrain.units import torque_constant_nm_per_a
 
 NONE, ONE = scalar(0.0), scalar(1.0)
 
+USUAL_READ_V = 12.0
+"""Volts at which no-load amps are read where nobody says; common practice, no source."""
+
 FREE_ROUNDS = 12
 """How often the free speed and the no-load amps of a boosted motor follow one another."""
 
@@ -145,6 +148,14 @@ class PermanentMagnet(FedByController):
             return self
         share = 1.0 + self.turbo
         return replace(self, **self._faster(share), boost=self.boost / share, turbo=scalar(0.0))
+
+    def warmed(self, ohm_share: Array, flux_share: Array) -> "PermanentMagnet":
+        """Return it with R and k times a share; the no-load amps stay."""
+        return replace(
+            self,
+            resistance_ohm=self.resistance_ohm * ohm_share,
+            constant_nm_per_a=self.constant_nm_per_a * flux_share,
+        )
 
     def _faster(self, share: Array) -> dict[str, Array]:
         return {
@@ -278,13 +289,28 @@ def _free_runs(said: Stated, constant: Array) -> tuple[Array, Array]:
     amps = said.number("no_load_current_a")
     keys = ("no_load_voltage_v", "second_no_load_current_a", "second_no_load_voltage_v")
     if not said.states(*keys):
-        return amps, scalar(0.0)
+        return _growing(said, constant, amps)
     volts, more_a, more_v = (said.number(key) for key in keys)
     drop_v, ohm = said.number("brush_drop_v", 0.0), said.number("resistance_ohm")
     speed = (volts - drop_v - amps * ohm) / constant
     more_speed = (more_v - drop_v - more_a * ohm) / constant
     slope = (more_a - amps) / (more_speed - speed)
     return amps - slope * speed, slope
+
+
+def _growing(said: Stated, constant: Array, amps: Array) -> tuple[Array, Array]:
+    """Return the no-load amps split by the share that is said to grow with speed.
+
+    They are whole at the volts they were read at; where those are not stated, at the speed of the
+    motor's own highest volts, or twelve.
+    """
+    if not said.states("loss_growing_share"):
+        return amps, scalar(0.0)
+    usual = said.number("max_voltage_v", USUAL_READ_V)
+    volts = said.number("no_load_voltage_v") if said.states("no_load_voltage_v") else usual
+    share, ohm = said.number("loss_growing_share"), said.number("resistance_ohm")
+    speed = (volts - said.number("brush_drop_v", 0.0) - amps * ohm) / constant
+    return amps * (1 - share), amps * share / np.maximum(speed, 1e-9)
 
 
 def _beside(degrees: Array, always: Array) -> Array:

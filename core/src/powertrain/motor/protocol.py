@@ -61,6 +61,10 @@ class Motor(Protocol):
         """Return the motor on a pack; only one whose envelope moves with the volts changes."""
         ...
 
+    def warmed(self, ohm_share: Array, flux_share: Array) -> "Motor":
+        """Return the motor with its copper's resistance and its magnets' field times a share."""
+        ...
+
     def fastest_rad_s(self, source_v: Array) -> Array:
         """Return the speed above which full throttle does not push any more."""
         ...

@@ -5,7 +5,7 @@ Below saturation torque goes with the square of the current; free, only the loss
 finite. The saturation curve is Froelich's (from memory).
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -62,6 +62,10 @@ class SeriesWound(FedByController):
     def loss_names() -> dict[str, str]:
         """Return what its losses are called."""
         return {"copper": "copper", "brush": "brushes", "turning": "turning"}
+
+    def warmed(self, ohm_share: Array, flux_share: Array) -> "SeriesWound":
+        """Return it with R times a share; it has no magnets."""
+        return replace(self, resistance_ohm=self.resistance_ohm * ohm_share)
 
     @property
     def races_unloaded(self) -> bool:

@@ -1552,6 +1552,26 @@ export interface components {
              */
             cut_off_cell_v?: number | null;
             /**
+             * Rest volts over charge
+             * @description Straight between points; goes before the volts of one cell.
+             */
+            open_circuit?: components["schemas"]["RestPoint"][] | null;
+            /**
+             * Resistance over warmth
+             * @description How many times its resistance at each temperature; straight between.
+             */
+            resistance_by_c?: components["schemas"]["ColdPoint"][] | null;
+            /**
+             * Peukert's exponent
+             * @description How much less a lead-acid pack gives at more amps; 1 is none.
+             */
+            peukert?: number | null;
+            /**
+             * Capacity left
+             * @description Of what it had when new.
+             */
+            capacity_share?: number | null;
+            /**
              * Charge amps
              * @description The most that may flow into the whole pack, charging or braking.
              */
@@ -1663,6 +1683,22 @@ export interface components {
             before: unknown;
             /** After */
             after: unknown;
+        };
+        /**
+         * ColdPoint
+         * @description Resistance at a temperature, as a multiple of what is stated.
+         */
+        ColdPoint: {
+            /**
+             * At
+             * @description Of the cells.
+             */
+            c: number;
+            /**
+             * Times
+             * @description The stated.
+             */
+            factor: number;
         };
         /**
          * Conditions
@@ -1831,6 +1867,11 @@ export interface components {
             } | null;
             /** Less when hot */
             rollback?: components["schemas"]["Rollback"] | null;
+            /**
+             * Comes back at
+             * @description Volts of the pack at which it gives again after a cut-off; never if left out.
+             */
+            cut_off_recovers_v?: number | null;
             /**
              * Runs from
              * @description What it can learn the rotor's place from: the back-EMF alone (none), Hall sensors, an encoder.
@@ -3019,6 +3060,11 @@ export interface components {
              */
             no_load_voltage_v?: number | null;
             /**
+             * Loss that grows with speed
+             * @description Part of the no-load amps that goes with speed, where there was no second run.
+             */
+            loss_growing_share?: number | null;
+            /**
              * Second no-load amps
              * @description A second free run at other volts tells how much of the loss grows with speed.
              */
@@ -3071,6 +3117,22 @@ export interface components {
              * @description Where it came from.
              */
             note?: string | null;
+        };
+        /**
+         * RestPoint
+         * @description Volts of a resting cell at a charge.
+         */
+        RestPoint: {
+            /**
+             * Charge
+             * @description Of the cell.
+             */
+            soc_pct: number;
+            /**
+             * Rests at
+             * @description One cell.
+             */
+            cell_v: number;
         };
         /**
          * Rollback
@@ -11068,7 +11130,90 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
             };
         };
     };

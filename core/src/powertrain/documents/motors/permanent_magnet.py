@@ -46,6 +46,15 @@ class PermanentMagnetMotor(SharedMotor):
         default=None,
         explain="Volts at which the no-load amps were read; needed only with a second run.",
     )
+    loss_growing_share: Number | None = measure(
+        "Loss that grows with speed",
+        "",
+        (0.2, 0.8),
+        default=None,
+        zero=True,
+        most=1,
+        explain="Part of the no-load amps that goes with speed, where there was no second run.",
+    )
     second_no_load_current_a: Number | None = measure(
         "Second no-load amps",
         "A",

@@ -1,0 +1,305 @@
+"""A course as what is asked from step to step: by the clock, or by the place on the road."""
+
+from dataclasses import dataclass
+from typing import Protocol
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.controller.curve import ThrottleCurve
+from powertrain.documents.run import (
+    CycleCourse,
+    Ride,
+    RouteCourse,
+    SpeedCourse,
+    StandingCourse,
+    StopsCourse,
+    ThrottleCourse,
+)
+from powertrain.runs.cycles import cycle_points
+from powertrain.runs.route import Road, road_of
+
+Numbers = NDArray[np.float64]
+Mask = NDArray[np.bool_]
+KMH = 1 / 3.6
+
+LONGEST_S = 48 * 3600.0
+"""A ride that has not ended by then never will."""
+
+ARRIVED_M = 1e-6
+
+
+@dataclass
+class Question:
+    """What is asked of the next step, arrays over variants; `throttle` where a hand holds it."""
+
+    want_mps: Numbers
+    asked_mps: Numbers
+    grade_pct: Numbers
+    seconds: Numbers
+    opens: Numbers
+    throttle: Numbers | None = None
+
+
+class Course(Protocol):
+    """What is asked, and when it is over; speeds and places are arrays over variants."""
+
+    by_hand: bool
+    begins_mps: float
+    cuts: bool
+    """Whether a step may go beyond the end, and has to be cut."""
+
+    def ask(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> Question:
+        """Return what is asked of the next step."""
+        ...
+
+    def overshoot(self, t_s: Numbers, at_m: Numbers, mps: Numbers, before: "Before") -> Numbers:
+        """Return the share of a step after which the end was reached; one where it was not."""
+        ...
+
+    def settle(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> tuple[Numbers, Mask]:
+        """Return the place after a step, and a mask of what is over."""
+        ...
+
+
+@dataclass
+class Before:
+    """Where a step began."""
+
+    t_s: Numbers
+    at_m: Numbers
+    mps: Numbers
+
+
+def course_of(ride: Ride, curve: ThrottleCurve, step_s: float, variants: int) -> Course:
+    """Return the course of a run, asked in steps of so many seconds; a hand goes by the curve."""
+    course, driver = ride.course, ride.driver
+    match course:
+        case SpeedCourse():
+            points = [(point.t_s, point.speed_kmh) for point in course.points]
+        case CycleCourse():
+            once = cycle_points(course.name)
+            length = once[-1][0]
+            points = [
+                (t + lap * length, kmh)
+                for lap in range(course.repeat)
+                for t, kmh in (once if lap == 0 else once[1:])
+            ]
+        case StopsCourse():
+            points = _stops(course, driver.accelerate_mps2, driver.brake_mps2)
+        case ThrottleCourse():
+            return Clocked.by_throttle(course, curve, step_s, variants)
+        case StandingCourse():
+            return Standing(course, step_s, variants)
+        case RouteCourse():
+            return OnRoad(road_of(course, driver), ride, step_s, variants)
+    grade = 0.0 if isinstance(course, CycleCourse) else course.grade_pct
+    return Clocked.by_speed(points, grade, step_s, variants)
+
+
+def _stops(course: StopsCourse, gains: float, brakes: float) -> list[tuple[float, float]]:
+    up_s, down_s = course.to_kmh * KMH / gains, course.to_kmh * KMH / brakes
+    points, t = [(0.0, 0.0)], 0.0
+    for _ in range(course.times):
+        for seconds, kmh in (
+            (up_s, course.to_kmh),
+            (course.hold_s, course.to_kmh),
+            (down_s, 0.0),
+            (course.rest_s, 0.0),
+        ):
+            if seconds > 0:
+                t += seconds
+                points.append((t, kmh))
+    return points
+
+
+def _grid(times: list[float], step_s: float) -> Numbers:
+    """Return times a step apart, every one of a course among them."""
+    begins, ends = times[0], times[-1]
+    even = begins + step_s * np.arange(int(np.floor((ends - begins) / step_s + 1e-9)) + 1)
+    all_times = np.union1d(even, np.array([t for t in times if begins <= t <= ends]))
+    keep = np.append(True, np.diff(all_times) > 1e-9)
+    kept: Numbers = all_times[keep]
+    return kept
+
+
+class Clocked:
+    """A course by the clock, the same for all variants."""
+
+    def __init__(
+        self,
+        times: Numbers,
+        want_mps: Numbers,
+        grade_pct: float,
+        throttle: Numbers | None,
+        variants: int,
+    ) -> None:
+        """Take the times of a grid, and the speed at each, or the throttle from each on."""
+        self.by_hand = throttle is not None
+        self.cuts = False
+        self.begins_mps = 0.0 if self.by_hand else float(want_mps[0])
+        self._steps, self._want, self._throttle = np.diff(times), want_mps, throttle
+        self._at, self._count = 0, len(times) - 1
+        ones = np.ones(variants)
+        self._grade, self._ones = grade_pct * ones, ones
+        self._none, self._all = np.zeros(variants, bool), np.ones(variants, bool)
+        self._unasked = np.full(variants, np.nan)
+
+    @classmethod
+    def by_speed(
+        cls, points: list[tuple[float, float]], grade_pct: float, step_s: float, variants: int
+    ) -> "Clocked":
+        """Return the course through points of seconds and km/h."""
+        times = _grid([t for t, _ in points], step_s)
+        speeds = np.interp(times, [t for t, _ in points], [kmh * KMH for _, kmh in points])
+        return cls(times - times[0], speeds, grade_pct, None, variants)
+
+    @classmethod
+    def by_throttle(
+        cls, course: ThrottleCourse, curve: ThrottleCurve, step_s: float, variants: int
+    ) -> "Clocked":
+        """Return the course of a hand; nothing is held before its first point."""
+        at = [point.t_s for point in course.points]
+        ends = course.until_s or at[-1]
+        times = _grid(sorted({0.0, *at, ends}), step_s)
+        held = np.searchsorted(at, times + 1e-9, side="right") - 1
+        shares = np.array([point.throttle_pct / 100 for point in course.points])
+        pulled = np.where(held >= 0, shares[np.maximum(held, 0)], 0.0)
+        throttle = curve.volts_share(pulled)
+        return cls(times, np.full(len(times), np.inf), course.grade_pct, throttle, variants)
+
+    def ask(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> Question:
+        """Return the next step of the grid."""
+        # After its end a course stays where it ended, for those that are looked at no more.
+        at, ones = min(self._at, self._count - 1), self._ones
+        want = self._want[at + 1] * ones
+        throttle = None if self._throttle is None else self._throttle[at] * ones
+        asked = self._unasked if self.by_hand else want
+        return Question(want, asked, self._grade, self._steps[at] * ones, ones, throttle)
+
+    def overshoot(self, t_s: Numbers, at_m: Numbers, mps: Numbers, before: Before) -> Numbers:
+        """Return that no step goes beyond the end: the grid has it."""
+        return self._ones
+
+    def settle(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> tuple[Numbers, Mask]:
+        """Go on to the next step."""
+        self._at += 1
+        return at_m, self._all if self._at >= self._count else self._none
+
+
+class Standing:
+    """Full throttle from rest."""
+
+    by_hand = False
+    begins_mps = 0.0
+    cuts = True
+
+    def __init__(self, course: StandingCourse, step_s: float, variants: int) -> None:
+        """Take what ends it."""
+        self._ones = np.ones(variants)
+        self._grade, self._step = course.grade_pct * self._ones, step_s * self._ones
+        self._m = np.inf if course.until_m is None else course.until_m
+        self._mps = np.inf if course.until_kmh is None else course.until_kmh * KMH
+        self._s = np.inf if course.until_s is None else course.until_s
+
+    def ask(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> Question:
+        """Ask for all there is."""
+        far = np.full_like(self._ones, np.inf)
+        seconds = np.minimum(self._step, np.maximum(self._s - t_s, 0.0))
+        return Question(far, np.full_like(far, np.nan), self._grade, seconds, self._ones)
+
+    def overshoot(self, t_s: Numbers, at_m: Numbers, mps: Numbers, before: Before) -> Numbers:
+        """Return the share of the step after which a distance or a speed was reached."""
+        share = self._ones
+        for ends, after, was in (
+            (self._m, at_m, before.at_m),
+            (self._mps, mps, before.mps),
+        ):
+            with np.errstate(divide="ignore", invalid="ignore"):
+                part = (ends - was) / (after - was)
+            share = np.where((after > ends) & (part < share), part, share)
+        return share
+
+    def settle(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> tuple[Numbers, Mask]:
+        """Return what has reached an end."""
+        over = (
+            (at_m >= self._m * (1 - 1e-12))
+            | (mps >= self._mps * (1 - 1e-12))
+            | (t_s >= self._s - 1e-9)
+        )
+        return at_m, over
+
+
+class OnRoad:
+    """A route, whose driver looks ahead."""
+
+    by_hand = False
+    begins_mps = 0.0
+
+    def __init__(self, road: Road, ride: Ride, step_s: float, variants: int) -> None:
+        """Take a road and who rides it."""
+        driver = ride.driver
+        self._road, self._step = road, step_s
+        self.cuts = not road.ends_standing
+        self._gains, self._brakes = driver.accelerate_mps2, driver.brake_mps2
+        self._coasts = driver.coast_to_stops
+        self._ideal = np.zeros(variants)
+        self._wait = np.zeros(variants)
+        self._next = np.zeros(variants, int)
+        self._stop_m = np.array([place for place, _ in road.stops] + [np.inf])
+        self._stop_s = np.array([seconds for _, seconds in road.stops] + [0.0])
+        self._length = road.length_m
+        self._arrives = np.zeros(variants, bool)
+        self._ones = np.ones(variants)
+
+    def ask(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> Question:
+        """Return the speed that the driver wants next, by what comes."""
+        road, step, brake = self._road, self._step, self._brakes
+        here2 = np.interp(at_m, road.envelope_m, road.envelope2)
+        ahead2 = np.interp(at_m + mps * step, road.envelope_m, road.envelope2)
+        falls = ahead2 < here2 - 1e-9
+        # On the way down to a lower speed: v_e^2 = w(s + (v + v_e) dt/2) with w' = -2 b.
+        inside = brake * brake * step * step + 4 * np.maximum(here2 - brake * mps * step, 0.0)
+        line = 0.5 * (np.sqrt(inside) - brake * step)
+        most = np.where(
+            falls, np.maximum(line, np.sqrt(ahead2)), np.sqrt(np.minimum(here2, ahead2))
+        )
+        # A lap's first place is no end of anything: there one speeds up from rest.
+        most = np.where((here2 <= 0) & ~falls, np.sqrt(ahead2), most)
+        wants = np.minimum(self._ideal + self._gains * step, most)
+        rest_m = self._stop_m[self._next] - at_m
+        self._arrives = (rest_m <= 0.5 * mps * step + ARRIVED_M) & (self._wait <= 0)
+        stands = self._arrives | (self._wait > 0)
+        wants = np.where(stands, 0.0, wants)
+        seconds = np.where(self._wait > 0, np.minimum(self._wait, step), step)
+        middle = at_m + 0.5 * mps * step
+        place = np.searchsorted(road.at_m, middle + ARRIVED_M, side="right") - 1
+        grade = road.grade_pct[place]
+        self._ideal = wants
+        opens = self._ones
+        if self._coasts:
+            opens = np.where(falls & ~stands, 0.0, 1.0)
+        return Question(wants, wants, grade, seconds, opens)
+
+    def overshoot(self, t_s: Numbers, at_m: Numbers, mps: Numbers, before: Before) -> Numbers:
+        """Return the share of the step after which the end of the road was reached."""
+        if self._road.ends_standing:
+            return self._ones
+        with np.errstate(divide="ignore", invalid="ignore"):
+            part = (self._length - before.at_m) / (at_m - before.at_m)
+        return np.where(at_m > self._length, part, 1.0)
+
+    def settle(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> tuple[Numbers, Mask]:
+        """Stand where a stop was reached, wait there, and say what has come to the end."""
+        waited = self._wait > 0
+        self._wait = np.where(waited, self._wait - self._step, self._wait)
+        self._wait = np.where(self._wait < 1e-9, 0.0, self._wait)
+        arrived = self._arrives & (mps <= 0)
+        stop = np.minimum(self._next, len(self._stop_s) - 1)
+        at_m = np.where(arrived, self._stop_m[stop], at_m)
+        self._wait = np.where(arrived, self._stop_s[stop], self._wait)
+        self._next = np.where(arrived, self._next + 1, self._next)
+        if self._road.ends_standing:
+            done = self._next >= len(self._road.stops)
+            return at_m, done & (self._wait <= 0)
+        return at_m, at_m >= self._length * (1 - 1e-12)
