@@ -1,0 +1,1 @@
+"""Stand-ins for instruments: a hidden vehicle near a build, read with noise and resolution."""
