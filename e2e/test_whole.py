@@ -125,6 +125,7 @@ def pages_of(product: Product) -> dict[str, str]:
         build: "",
         f"{build}/brief": "",
         f"{build}/gearing": "",
+        f"{build}/ride": "",
         f"{build}/controller": "",
         f"{build}/controller?view=feel": "",
         f"{build}/controller?view=which": "",

@@ -10,6 +10,7 @@ APPS = (
     "builds",
     "gearing",
     "trigger",
+    "runs",
     "shelf",
     "controllers",
     "matching",

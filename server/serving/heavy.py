@@ -24,7 +24,8 @@ TABLE = Weight(long=True, pure=False, most_s=600.0)
 
 HEAVY: list[tuple[str, str, Weight]] = [
     ("POST", r"/api/(solve|will-it-run|planetary|module|tyre|speeds)", QUICK),
-    ("POST", r"/api/(settings|advise|trigger/traced|wires|shunt)", QUICK),
+    ("POST", r"/api/(settings|advise|trigger/traced|wires|shunt|hall)", QUICK),
+    ("POST", r"/api/ride(/table)?", LONG),
     ("POST", r"/api/(compare|baseline|overvolt|boost|identify)", LONG),
     ("POST", r"/api/(ladder|speed-chart|windings|roads|split|choose-controller)", LONG_READING),
     ("POST", r"/api/builds/[^/]+/meets", QUICK_READING),

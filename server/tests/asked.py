@@ -41,6 +41,13 @@ def sound_requests(build: str = "", brief: str = "") -> dict[str, dict[str, Any]
             "parallel_mohm": 2.0,
         },
         "/hall": {"offset_deg": 5.0, "poles": 14, "mechanical": True},
+        "/ride": {
+            "document": trike,
+            "ride": {
+                "format": "young-torrent.run/1",
+                "course": {"kind": "standing", "until_kmh": 20.0},
+            },
+        },
         "/trigger/traced": {"document": trike, "trigger": 0.5},
         "/ladder": {"document": trike},
         "/will-it-run": {"document": trike},

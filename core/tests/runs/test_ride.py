@@ -13,6 +13,7 @@ from powertrain.arrays import scalar
 from powertrain.compile.build import compile_build
 from powertrain.documents.reading import check_build
 from powertrain.documents.run import check_run
+from powertrain.doubt.draws import Doubt, drawn_of
 from powertrain.operating.launch import launch
 from powertrain.runs.answer import figures_of, rows_of, run_answer
 from powertrain.runs.cycles import cycle_points
@@ -351,3 +352,14 @@ def test_plain_steps_are_the_compiled_ones():
         assert float(compiled.totals[name][0]) == pytest.approx(
             float(plain.totals[name][0]), rel=1e-9, abs=1e-6
         )
+
+
+def test_one_is_ridden_on_a_road_as_one_of_many():
+    run = run_of({"kind": "route", "ride_kmh": 24, "points": ROAD, "there_and_back": True})
+    one_alone = ride(run)
+    doubt = Doubt.of(run.build)
+    still = drawn_of(run.build, doubt, np.zeros((3, len(doubt.inputs))))
+    many = ride(run, drawn=still)
+    for name, values in figures_of(run, many).items():
+        alone = float(figures_of(run, one_alone)[name][0])
+        assert values == pytest.approx([alone] * 3, rel=1e-9, abs=1e-9), name

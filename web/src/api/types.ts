@@ -91,3 +91,5 @@ export type ShuntAnswer = Schemas["ShuntAnswer"];
 export type TriggerFrame = Schemas["TriggerFrame"];
 export type Traced = Schemas["Traced"];
 export type CurveDocument = Schemas["Curve"];
+export type RideDocument = Schemas["Ride"];
+export type RideShown = Schemas["RideShown"];

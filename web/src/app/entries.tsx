@@ -93,4 +93,12 @@ export const ENTRIES: Entry[] = [
     has: () => true,
     open: ({ power }) => halfDone(power, "done"),
   },
+  {
+    path: "ride",
+    title: "Ride",
+    letter: "r",
+    page: lazy(() => import("../features/ride/RidePage").then((it) => ({ default: it.RidePage }))),
+    has: (document) => Boolean(document.wheel),
+    open: () => null,
+  },
 ];

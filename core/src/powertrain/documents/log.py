@@ -8,7 +8,7 @@ from pydantic_core import PydanticCustomError
 from powertrain.documents.controller_settings import Day
 from powertrain.documents.fields import Number, choice, measure, words
 from powertrain.documents.model import Model
-from powertrain.documents.run import Course, Start
+from powertrain.documents.run import Course, RideStart
 
 FORMAT = "young-torrent.log/1"
 
@@ -192,7 +192,7 @@ class LoggedRun(Model):
     date: Day | None = Field(default=None, title="Date")
     note: str | None = words("Note", "Anything else.", default=None, longest=2000)
     conditions: RunConditions = Field(default_factory=RunConditions)
-    start: Start = Field(default_factory=Start)
+    start: RideStart = Field(default_factory=RideStart)
     changes: dict[str, Any] = Field(default_factory=dict, max_length=50, title="Changes")
     observations: list[Observation] = Field(max_length=10_000, title="Observations")
 

@@ -208,7 +208,7 @@ class Driver(Model):
     regenerate: bool = Field(default=True, title="Brakes by the motor")
 
 
-class Start(Model):
+class RideStart(Model):
     """How it stands before the ride; temperatures left out are the air's."""
 
     soc_pct: Number = measure(
@@ -237,7 +237,7 @@ class Ride(Model):
     )
     course: Course
     driver: Driver = Field(default_factory=Driver)
-    start: Start = Field(default_factory=Start)
+    start: RideStart = Field(default_factory=RideStart)
 
 
 @dataclass(frozen=True)

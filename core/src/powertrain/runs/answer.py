@@ -25,8 +25,8 @@ EventKind = Literal["cut_off", "rollback", "over_limit", "burnt", "brakes", "emp
 MOST_EVENTS = 500
 """Of one run; a road with more stops than that tells the first."""
 
-FELT_W = 1.0
-"""Watts in the brakes from which they are used."""
+FELT_W, FELT_SHARE = 1.0, 0.05
+"""Watts in the brakes from which they are used, and part of the most that the drive puts down."""
 
 APART_S = 1.0
 
@@ -103,9 +103,17 @@ class RunAnswer(BaseModel):
 
 
 def run_answer(
-    run: Run, *, step_s: float = STEP_S, draws: int = 0, ridden: Ridden | None = None
+    run: Run,
+    *,
+    step_s: float = STEP_S,
+    draws: int = 0,
+    ridden: Ridden | None = None,
+    draw_step_s: float | None = None,
 ) -> RunAnswer:
-    """Return what a run comes to, with bands of so many draws of what is doubtful."""
+    """Return what a run comes to, with bands of so many draws of what is doubtful.
+
+    Draws take steps of `draw_step_s`, those of the ride if none.
+    """
     found = ride(run, step_s=step_s) if ridden is None else ridden
     bands: dict[str, list[float | None]] = {}
     chance = None
@@ -113,7 +121,7 @@ def run_answer(
         doubt = Doubt.of(run.build)
         count = min(draws, DRAWS)
         drawn = drawn_of(run.build, doubt, doubt.deviates[:count])
-        many = ride(run, step_s=step_s, drawn=drawn)
+        many = ride(run, step_s=draw_step_s or step_s, drawn=drawn)
         bands = {
             name: [number(value) for value in bands_of(values)]
             for name, values in figures_of(run, many).items()
@@ -234,7 +242,8 @@ def _events(run: Run, ridden: Ridden) -> Iterator[Event]:
             found.append((at, "burnt", f"{NODE_WORDS[key]} is burnt at {burnt:.0f} C."))
     last_s = -np.inf
     # Standing on a slope is held by a brake, too, but nothing is lost in it.
-    for at in _rises((rows["brakes_w"] > FELT_W) & (rows["begin_mps"] > 0)):
+    felt = max(FELT_W, FELT_SHARE * float(np.abs(rows["output_w"]).max()))
+    for at in _rises((rows["brakes_w"] > felt) & (rows["begin_mps"] > 0)):
         if rows["t_s"][at] - last_s > APART_S:
             found.append((at, "brakes", f"The brakes take {rows['brakes_w'][at]:.0f} W."))
         last_s = float(rows["t_s"][at])

@@ -718,6 +718,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ride": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ride
+         * @description Return a ride with its figures, bands and picture.
+         */
+        post: operations["ride"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ride/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Table
+         * @description Return every tenth of a second of a ride as a table, CSV with units in its header.
+         */
+        post: operations["ride_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -5876,6 +5916,463 @@ export interface components {
             trigger?: number;
         };
         /**
+         * Event
+         * @description What happens on the way.
+         */
+        Event: {
+            /** T S */
+            t_s: number;
+            /** Distance M */
+            distance_m: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cut_off" | "rollback" | "over_limit" | "burnt" | "brakes" | "empty" | "cannot_climb";
+            /** What */
+            what: string;
+        };
+        /**
+         * Least
+         * @description The least of a ride.
+         */
+        Least: {
+            /** Cell Voltage V */
+            cell_voltage_v: number;
+        };
+        /**
+         * Ledger
+         * @description Watt-hours: what left the cells is the sum of all others.
+         */
+        Ledger: {
+            /** Cells */
+            cells: number;
+            /** Pack Heat */
+            pack_heat: number;
+            /** Controller Heat */
+            controller_heat: number;
+            /** Motor Heat */
+            motor_heat: number;
+            /** Gearing Heat */
+            gearing_heat: number;
+            /** Tyres */
+            tyres: number;
+            /** Air */
+            air: number;
+            /** Climb */
+            climb: number;
+            /** Kinetic */
+            kinetic: number;
+            /** Brakes */
+            brakes: number;
+        };
+        /**
+         * Peaks
+         * @description The most of a ride; motor amps are of one motor.
+         */
+        Peaks: {
+            /** Motor Current A */
+            motor_current_a: number;
+            /** Battery Current A */
+            battery_current_a: number;
+            /** Winding C */
+            winding_c: number;
+            /** Case C */
+            case_c: number;
+            /** Controller C */
+            controller_c: number;
+            /** Pack C */
+            pack_c: number;
+        };
+        /**
+         * RideShown
+         * @description A ride's figures, and its moments by column.
+         *
+         *     `rows` are those of the table and the watts of the stream, None where there is no such value;
+         *     `height_m` is the road's above its lowest place. `limits_c` are what parts may reach.
+         */
+        RideShown: {
+            told: components["schemas"]["RunAnswer"];
+            /** Rows */
+            rows: {
+                [key: string]: (number | null)[];
+            };
+            /** Limited By */
+            limited_by: string[];
+            /** Height M */
+            height_m: number[];
+            /** Limits C */
+            limits_c: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * Rms
+         * @description Root of the mean square over the time.
+         */
+        Rms: {
+            /** Motor Current A */
+            motor_current_a: number;
+            /** Battery Current A */
+            battery_current_a: number;
+        };
+        /**
+         * RunAnswer
+         * @description A run in figures; `bands` are by the name of a figure, empty without draws.
+         */
+        RunAnswer: {
+            /** Time S */
+            time_s: number;
+            /** Distance M */
+            distance_m: number;
+            /** Mean Speed Kmh */
+            mean_speed_kmh: number;
+            /** Max Speed Kmh */
+            max_speed_kmh: number;
+            /** Energy Wh */
+            energy_wh: number;
+            /** Regenerated Wh */
+            regenerated_wh: number;
+            /** Energy Wh Per Km */
+            energy_wh_per_km: number | null;
+            /** Soc End Pct */
+            soc_end_pct: number;
+            peaks: components["schemas"]["Peaks"];
+            least: components["schemas"]["Least"];
+            rms: components["schemas"]["Rms"];
+            /** Behind S */
+            behind_s: number;
+            /** Finished */
+            finished: boolean;
+            /** Ended By */
+            ended_by: string;
+            /** Events */
+            events: components["schemas"]["Event"][];
+            ledger_wh: components["schemas"]["Ledger"];
+            /** Bands */
+            bands: {
+                [key: string]: (number | null)[];
+            };
+            /** Cut Off Chance */
+            cut_off_chance: number | null;
+        };
+        /**
+         * CycleCourse
+         * @description A published cycle.
+         */
+        CycleCourse: {
+            /**
+             * @description A published cycle. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "cycle";
+            /**
+             * Cycle
+             * @description The urban cycle of UN Regulation 83, or class 1 of UN GTR 15.
+             * @enum {string}
+             */
+            name: "ece-15" | "wltc-1";
+            /**
+             * Repeated
+             * @description Times.
+             * @default 1
+             */
+            repeat?: number;
+        };
+        /**
+         * Driver
+         * @description How somebody rides.
+         */
+        Driver: {
+            /**
+             * Speeds up by
+             * @description At most.
+             * @default 1
+             */
+            accelerate_mps2?: number;
+            /**
+             * Brakes by
+             * @description For a stop.
+             * @default 1.5
+             */
+            brake_mps2?: number;
+            /**
+             * Coasts to stops
+             * @default false
+             */
+            coast_to_stops?: boolean;
+            /**
+             * Brakes by the motor
+             * @default true
+             */
+            regenerate?: boolean;
+        };
+        /**
+         * Ride
+         * @description A run without its build: the course, who rides, and how it stands before.
+         */
+        Ride: {
+            /**
+             * Format
+             * @description Version of this format.
+             * @constant
+             */
+            format: "young-torrent.run/1";
+            /**
+             * Name
+             * @description What you call it.
+             * @default Run
+             */
+            name?: string;
+            /** Course */
+            course: components["schemas"]["SpeedCourse"] | components["schemas"]["ThrottleCourse"] | components["schemas"]["StandingCourse"] | components["schemas"]["StopsCourse"] | components["schemas"]["CycleCourse"] | components["schemas"]["RouteCourse"];
+            driver?: components["schemas"]["Driver"];
+            start?: components["schemas"]["RideStart"];
+        };
+        /**
+         * RideRequest
+         * @description A build, the course it is ridden on, and how many draws its bands are of.
+         */
+        RideRequest: {
+            document: components["schemas"]["Build"];
+            ride: components["schemas"]["Ride"];
+            /**
+             * Draws
+             * @default 0
+             */
+            draws?: number;
+        };
+        /**
+         * RideStart
+         * @description How it stands before the ride; temperatures left out are the air's.
+         */
+        RideStart: {
+            /**
+             * Charge
+             * @description Of the pack.
+             * @default 100
+             */
+            soc_pct?: number;
+            /**
+             * Winding
+             * @description At the start.
+             */
+            winding_c?: number | null;
+            /**
+             * Case
+             * @description At the start.
+             */
+            case_c?: number | null;
+            /**
+             * Controller
+             * @description At the start.
+             */
+            controller_c?: number | null;
+            /**
+             * Pack
+             * @description At the start.
+             */
+            pack_c?: number | null;
+        };
+        /**
+         * RouteCourse
+         * @description A road that is ridden by a driver who looks ahead to limits and stops.
+         */
+        RouteCourse: {
+            /**
+             * @description A route. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "route";
+            /** Points */
+            points: components["schemas"]["RoutePoint"][];
+            /**
+             * Ridden at
+             * @description Where no limit is lower.
+             */
+            ride_kmh: number;
+            /**
+             * Repeated
+             * @description Times.
+             * @default 1
+             */
+            repeat?: number;
+            /**
+             * There and back
+             * @default false
+             */
+            there_and_back?: boolean;
+        };
+        /**
+         * RoutePoint
+         * @description A place on the road: its height, how fast from there on, how long one stops there.
+         *
+         *     A limit holds from its point to the next.
+         */
+        RoutePoint: {
+            /**
+             * Distance
+             * @description Along the road.
+             */
+            distance_m: number;
+            /**
+             * Height
+             * @description Above the sea.
+             * @default 0
+             */
+            elevation_m?: number;
+            /**
+             * Limit
+             * @description From here to the next point.
+             */
+            limit_kmh?: number | null;
+            /**
+             * Stop
+             * @description Standing here.
+             */
+            stop_s?: number | null;
+        };
+        /**
+         * SpeedCourse
+         * @description A speed for every time.
+         */
+        SpeedCourse: {
+            /**
+             * @description Speed over time. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "speed";
+            /** Points */
+            points: components["schemas"]["SpeedPoint"][];
+            /**
+             * Grade
+             * @description Downhill below nought.
+             * @default 0
+             */
+            grade_pct?: number;
+        };
+        /**
+         * SpeedPoint
+         * @description How fast at a time; straight between points.
+         */
+        SpeedPoint: {
+            /**
+             * Time
+             * @description From the start.
+             */
+            t_s: number;
+            /**
+             * Speed
+             * @description Asked.
+             */
+            speed_kmh: number;
+        };
+        /**
+         * StandingCourse
+         * @description Full throttle from rest, until the first of what is stated is reached.
+         */
+        StandingCourse: {
+            /**
+             * @description A standing start. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "standing";
+            /**
+             * Until
+             * @description Along the road.
+             */
+            until_m?: number | null;
+            /**
+             * Until
+             * @description Reached.
+             */
+            until_kmh?: number | null;
+            /**
+             * Until
+             * @description At the latest.
+             */
+            until_s?: number | null;
+            /**
+             * Grade
+             * @description Downhill below nought.
+             * @default 0
+             */
+            grade_pct?: number;
+        };
+        /**
+         * StopsCourse
+         * @description Off, held, braked and at rest, again and again.
+         */
+        StopsCourse: {
+            /**
+             * @description Stop and go. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "stops";
+            /**
+             * Times
+             * @description How often.
+             */
+            times: number;
+            /**
+             * To
+             * @description Reached each time.
+             */
+            to_kmh: number;
+            /**
+             * Held
+             * @description At that speed.
+             * @default 0
+             */
+            hold_s?: number;
+            /**
+             * Rest
+             * @description Between.
+             * @default 0
+             */
+            rest_s?: number;
+            /**
+             * Grade
+             * @description Downhill below nought.
+             * @default 0
+             */
+            grade_pct?: number;
+        };
+        /**
+         * ThrottleCourse
+         * @description What a hand does: each throttle is held until the next.
+         */
+        ThrottleCourse: {
+            /**
+             * @description Throttle over time. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "throttle";
+            /** Points */
+            points: components["schemas"]["ThrottlePoint"][];
+            /**
+             * Grade
+             * @description Downhill below nought.
+             * @default 0
+             */
+            grade_pct?: number;
+            /**
+             * Until
+             * @description When it ends.
+             */
+            until_s?: number | null;
+        };
+        /**
+         * ThrottlePoint
+         * @description One point of the curve, which is drawn straight between them.
+         */
+        ThrottlePoint: {
+            /** Trigger Pct */
+            trigger_pct: number;
+            /** Volts Pct */
+            volts_pct: number;
+        };
+        /**
          * CellPart
          * @description A single cell for packs of one's own.
          */
@@ -6770,16 +7267,6 @@ export interface components {
             slowest_steady_kmh: number | null;
             /** Slower By */
             slower_by: components["schemas"]["Slower"][];
-        };
-        /**
-         * ThrottlePoint
-         * @description One point of the curve, which is drawn straight between them.
-         */
-        ThrottlePoint: {
-            /** Trigger Pct */
-            trigger_pct: number;
-            /** Volts Pct */
-            volts_pct: number;
         };
         /**
          * TimingAnswer
@@ -11342,6 +11829,199 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Traced"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    ride: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RideRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RideShown"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    ride_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RideRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/csv": string;
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,1 @@
+"""Rides over HTTP: a build on a course."""

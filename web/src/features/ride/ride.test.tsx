@@ -1,0 +1,156 @@
+import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import type { RideShown } from "../../api/types";
+import { drawn, serverAnswers } from "../../testing";
+import { type OpenedBuild, OpenedContext } from "../../workbench/opened";
+import { keptPlan, rideOf, usualPlan } from "./plan";
+import { RidePage } from "./RidePage";
+
+vi.mock("../../ui/useSize", () => ({ useSize: () => [() => {}, 640, 300] }));
+
+beforeEach(() => localStorage.clear());
+afterEach(cleanup);
+
+describe("what is asked of a ride", () => {
+  const plan = usualPlan(40);
+
+  test("stretches become places of a road, a limit from where it begins, a stop where it ends", () => {
+    const stretches = [
+      { lengthM: 300, upM: 6, limitKmh: null, stopS: null },
+      { lengthM: 200, upM: -2, limitKmh: 15, stopS: 20 },
+    ];
+    expect(rideOf({ ...plan, stretches, thereAndBack: false }).course).toEqual({
+      kind: "route",
+      ride_kmh: 28,
+      there_and_back: false,
+      points: [
+        { distance_m: 0, elevation_m: 0 },
+        { distance_m: 300, elevation_m: 6, limit_kmh: 15 },
+        { distance_m: 500, elevation_m: 4, stop_s: 20 },
+      ],
+    });
+  });
+
+  test("cycles, starts and stops go by their names", () => {
+    expect(rideOf({ ...plan, kind: "ece-15" }).course).toMatchObject({ name: "ece-15" });
+    expect(rideOf({ ...plan, kind: "start", toKmh: 20 }).course).toMatchObject({
+      kind: "standing",
+      until_kmh: 20,
+    });
+    expect(rideOf({ ...plan, kind: "stops", times: 3 }).course).toMatchObject({ times: 3 });
+  });
+});
+
+const column = (...values: number[]) => values;
+const SHOWN = {
+  told: {
+    time_s: 300,
+    distance_m: 2000,
+    energy_wh: 40,
+    energy_wh_per_km: 20,
+    soc_end_pct: 90,
+    peaks: { winding_c: 60 },
+    least: { cell_voltage_v: 3.6 },
+    behind_s: 0,
+    finished: true,
+    ended_by: "course",
+    events: [{ t_s: 150, distance_m: 1000, kind: "over_limit", what: "The case passes 60 C." }],
+    ledger_wh: {
+      cells: 41,
+      air: 20,
+      tyres: 10,
+      climb: 0,
+      kinetic: 0,
+      motor_heat: 8,
+      gearing_heat: 2,
+      controller_heat: 0.5,
+      pack_heat: 0.5,
+      brakes: 0,
+    },
+    bands: { soc_end_pct: [86, 90, 93] },
+    cut_off_chance: 0.25,
+  },
+  rows: {
+    time_s: column(0, 150, 300),
+    distance_m: column(0, 1000, 2000),
+    speed_kmh: column(0, 25, 25),
+    asked_kmh: column(0, 25, 25),
+    cells_w: column(0, 500, 400),
+    road_w: column(0, 400, 300),
+    soc_pct: column(100, 95, 90),
+    cell_voltage_v: column(4.1, 3.9, 3.8),
+  },
+  limited_by: ["", "", ""],
+  height_m: column(0, 10, 0),
+  limits_c: {},
+} as unknown as RideShown;
+
+const opened = (pinnedNumber = 1) =>
+  ({
+    bench: {},
+    state: {
+      document: { name: "Punt", motor: { count: 1 }, conditions: {} },
+      build: { id: "b", head: 1, pinned: { number: pinnedNumber, document: { name: "Old" } } },
+      answer: { doubt: { figures: { top_speed_kmh: { value: 40 } } } },
+    },
+    met: undefined,
+    onShown: () => {},
+  }) as unknown as OpenedBuild;
+
+const page = (build = opened()) =>
+  drawn(
+    <OpenedContext value={build}>
+      <RidePage />
+    </OpenedContext>,
+  );
+
+describe("the ride", () => {
+  test("says how it arrives, how sure that is, and where it went", async () => {
+    serverAnswers(() => ({ data: SHOWN }));
+    page();
+    expect(await screen.findByText("Arrives with")).toBeTruthy();
+    expect(await screen.findByText("86 to 93")).toBeTruthy();
+    expect(screen.getByText(/cut off before the end 25 times/)).toBeTruthy();
+    expect(screen.getByRole("region", { name: "Where it went" }).textContent).toContain("20 Wh");
+  });
+
+  test("an event leads to its place, and so does the slider", async () => {
+    serverAnswers(() => ({ data: SHOWN }));
+    page();
+    await userEvent.click(await screen.findByRole("button", { name: /The case passes 60 C/ }));
+    expect(screen.getByRole("heading", { name: /1.00 km, after 2.5 min/ })).toBeTruthy();
+    fireEvent.change(screen.getByRole("slider", { name: /Place on the ride/ }), {
+      target: { value: "2" },
+    });
+    expect(screen.getByRole("heading", { name: /2.00 km, after 5.0 min/ })).toBeTruthy();
+  });
+
+  test("what is ridden is kept for the build, and asked anew", async () => {
+    const sent = serverAnswers(() => ({ data: SHOWN }));
+    page();
+    await screen.findByText("Arrives with");
+    await userEvent.selectOptions(screen.getByLabelText("Ride"), "the urban cycle ECE-15");
+    await waitFor(() =>
+      expect(sent.at(-1)?.body).toMatchObject({ ride: { course: { name: "ece-15" } } }),
+    );
+    expect(keptPlan("b")?.kind).toBe("ece-15");
+  });
+
+  test("a ride that ends on the way says why", async () => {
+    const told = { ...SHOWN.told, finished: false, ended_by: "cut_off" };
+    serverAnswers(() => ({ data: { ...SHOWN, told } }));
+    page();
+    expect(await screen.findByText("It was cut off on the way and stands.")).toBeTruthy();
+  });
+
+  test("the pinned build rides the same road", async () => {
+    const old = { ...SHOWN, told: { ...SHOWN.told, soc_end_pct: 70 } };
+    serverAnswers((_, sent) => {
+      const { document } = sent.body as { document: { name: string } };
+      return { data: document.name === "Old" ? old : SHOWN };
+    });
+    page(opened(0));
+    expect(await screen.findByText(/was 70.0 %/)).toBeTruthy();
+  });
+});
