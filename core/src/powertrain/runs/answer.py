@@ -22,6 +22,9 @@ KMH = 3.6
 
 EventKind = Literal["cut_off", "rollback", "over_limit", "burnt", "brakes", "empty", "cannot_climb"]
 
+DRAW_STEPS, DRAW_STEP_S = 200, 0.5
+"""Steps that a draw takes at the least, and how long they are at the most."""
+
 MOST_EVENTS = 500
 """Of one run; a road with more stops than that tells the first."""
 
@@ -108,11 +111,11 @@ def run_answer(
     step_s: float = STEP_S,
     draws: int = 0,
     ridden: Ridden | None = None,
-    draw_step_s: float | None = None,
 ) -> RunAnswer:
     """Return what a run comes to, with bands of so many draws of what is doubtful.
 
-    Draws take steps of `draw_step_s`, those of the ride if none.
+    Draws take longer steps, a two-hundredth of the ride and half a second at the most: their bands
+    are much wider than what that is off.
     """
     found = ride(run, step_s=step_s) if ridden is None else ridden
     bands: dict[str, list[float | None]] = {}
@@ -121,7 +124,8 @@ def run_answer(
         doubt = Doubt.of(run.build)
         count = min(draws, DRAWS)
         drawn = drawn_of(run.build, doubt, doubt.deviates[:count])
-        many = ride(run, step_s=draw_step_s or step_s, drawn=drawn)
+        longer_s = min(float(found.t_s[0]) / DRAW_STEPS, DRAW_STEP_S)
+        many = ride(run, step_s=max(step_s, longer_s), drawn=drawn)
         bands = {
             name: [number(value) for value in bands_of(values)]
             for name, values in figures_of(run, many).items()

@@ -33,18 +33,17 @@ ARRIVED_M = 1e-6
 
 @dataclass
 class Question:
-    """What is asked of the next step, arrays over variants; `throttle` where a hand holds it."""
+    """What is asked of the next step, arrays over variants."""
 
     want_mps: Numbers
     asked_mps: Numbers
     grade_pct: Numbers
     seconds: Numbers
     opens: Numbers
-    throttle: Numbers | None = None
 
 
 class Course(Protocol):
-    """What is asked, and when it is over; speeds and places are arrays over variants."""
+    """What is asked from place to place, and when it is over; all are arrays over variants."""
 
     by_hand: bool
     begins_mps: float
@@ -73,7 +72,7 @@ class Before:
     mps: Numbers
 
 
-def course_of(ride: Ride, curve: ThrottleCurve, step_s: float, variants: int) -> Course:
+def course_of(ride: Ride, curve: ThrottleCurve, step_s: float, variants: int) -> "Clocked | Course":
     """Return the course of a run, asked in steps of so many seconds; a hand goes by the curve."""
     course, driver = ride.course, ride.driver
     match course:
@@ -90,7 +89,7 @@ def course_of(ride: Ride, curve: ThrottleCurve, step_s: float, variants: int) ->
         case StopsCourse():
             points = _stops(course, driver.accelerate_mps2, driver.brake_mps2)
         case ThrottleCourse():
-            return Clocked.by_throttle(course, curve, step_s, variants)
+            return Clocked.by_throttle(course, curve, step_s)
         case StandingCourse():
             return Standing(course, step_s, variants)
         case RouteCourse():
@@ -99,7 +98,7 @@ def course_of(ride: Ride, curve: ThrottleCurve, step_s: float, variants: int) ->
                 return OneOnRoad(road, ride, step_s)
             return OnRoad(road, ride, step_s, variants)
     grade = 0.0 if isinstance(course, CycleCourse) else course.grade_pct
-    return Clocked.by_speed(points, grade, step_s, variants)
+    return Clocked.by_speed(points, grade, step_s)
 
 
 def _stops(course: StopsCourse, gains: float, brakes: float) -> list[tuple[float, float]]:
@@ -129,7 +128,7 @@ def _grid(times: list[float], step_s: float) -> Numbers:
 
 
 class Clocked:
-    """A course by the clock, the same for all variants."""
+    """A course by the clock: all that is asked is known before, and the same for all variants."""
 
     def __init__(
         self,
@@ -137,32 +136,29 @@ class Clocked:
         want_mps: Numbers,
         grade_pct: float,
         throttle: Numbers | None,
-        variants: int,
     ) -> None:
-        """Take the times of a grid, and the speed at each, or the throttle from each on."""
+        """Take the times of a grid, and the speed at each, or the throttle from each on.
+
+        `seconds`, `ends_s`, `want_mps` and `throttle` are then those of each step.
+        """
         self.by_hand = throttle is not None
-        self.cuts = False
         self.begins_mps = 0.0 if self.by_hand else float(want_mps[0])
-        self._steps, self._want, self._throttle = np.diff(times), want_mps, throttle
-        self._at, self._count = 0, len(times) - 1
-        ones = np.ones(variants)
-        self._grade, self._ones = grade_pct * ones, ones
-        self._none, self._all = np.zeros(variants, bool), np.ones(variants, bool)
-        self._unasked = np.full(variants, np.nan)
+        self.grade_pct = grade_pct
+        self.seconds, self.ends_s = np.diff(times), times[1:]
+        self.want_mps, self.throttle = want_mps[1:], throttle
+        self._taken = 0
 
     @classmethod
     def by_speed(
-        cls, points: list[tuple[float, float]], grade_pct: float, step_s: float, variants: int
+        cls, points: list[tuple[float, float]], grade_pct: float, step_s: float
     ) -> "Clocked":
         """Return the course through points of seconds and km/h."""
         times = _grid([t for t, _ in points], step_s)
         speeds = np.interp(times, [t for t, _ in points], [kmh * KMH for _, kmh in points])
-        return cls(times - times[0], speeds, grade_pct, None, variants)
+        return cls(times - times[0], speeds, grade_pct, None)
 
     @classmethod
-    def by_throttle(
-        cls, course: ThrottleCourse, curve: ThrottleCurve, step_s: float, variants: int
-    ) -> "Clocked":
+    def by_throttle(cls, course: ThrottleCourse, curve: ThrottleCurve, step_s: float) -> "Clocked":
         """Return the course of a hand; nothing is held before its first point."""
         at = [point.t_s for point in course.points]
         ends = course.until_s or at[-1]
@@ -171,25 +167,18 @@ class Clocked:
         shares = np.array([point.throttle_pct / 100 for point in course.points])
         pulled = np.where(held >= 0, shares[np.maximum(held, 0)], 0.0)
         throttle = curve.volts_share(pulled)
-        return cls(times, np.full(len(times), np.inf), course.grade_pct, throttle, variants)
+        return cls(times, np.full(len(times), np.inf), course.grade_pct, throttle)
 
-    def ask(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> Question:
-        """Return the next step of the grid."""
-        # After its end a course stays where it ended, for those that are looked at no more.
-        at, ones = min(self._at, self._count - 1), self._ones
-        want = self._want[at + 1] * ones
-        throttle = None if self._throttle is None else self._throttle[at] * ones
-        asked = self._unasked if self.by_hand else want
-        return Question(want, asked, self._grade, self._steps[at] * ones, ones, throttle)
+    def next_steps(self, most: int) -> slice:
+        """Return which steps of the grid come next, and go on behind them."""
+        begins = self._taken
+        self._taken = min(begins + most, len(self.seconds))
+        return slice(begins, self._taken)
 
-    def overshoot(self, t_s: Numbers, at_m: Numbers, mps: Numbers, before: Before) -> Numbers:
-        """Return that no step goes beyond the end: the grid has it."""
-        return self._ones
-
-    def settle(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> tuple[Numbers, Mask]:
-        """Go on to the next step."""
-        self._at += 1
-        return at_m, self._all if self._at >= self._count else self._none
+    @property
+    def is_over(self) -> bool:
+        """Whether all of its steps have been taken."""
+        return self._taken >= len(self.seconds)
 
 
 class Standing:

@@ -11,7 +11,7 @@ from powertrain.controller.curve import ThrottleCurve
 from powertrain.documents.run import Run
 from powertrain.doubt.draws import Drawn
 from powertrain.heat.limits import NODES
-from powertrain.runs.course import LONGEST_S, Before, course_of
+from powertrain.runs.course import LONGEST_S, Before, Clocked, Course, course_of
 from powertrain.runs.rider import Rider, begins_of
 from powertrain.runs.step import STATES
 from powertrain.stated import Stated
@@ -168,15 +168,62 @@ class _Loop:
 
     def _block(self) -> int:
         """Take as many steps as a block has, or as the course goes on; return how many."""
-        course, stepper, asked_rows = self.course, self.stepper, self.asked
+        course = self.course
+        return self._by_clock(course) if isinstance(course, Clocked) else self._by_place(course)
+
+    def _by_clock(self, course: Clocked) -> int:
+        """Take steps of which all that is asked is known before."""
+        stepper, asked = self.stepper, self.asked
+        outputs, run, block, moves = stepper.outputs, stepper.run, self.block, self.moves
+        some = course.next_steps(len(block))
+        count = len(course.seconds[some])
+        seconds = course.seconds[some, None] * self.alive
+        wants = course.want_mps[some]
+        self._input("situation")[...] = course.grade_pct
+        self._input("opens")[...] = 1.0
+        want, given = self._input("want_rad_s"), self._input("seconds")
+        throttle = self._input("throttle")
+        held = np.full(count, np.nan) if course.throttle is None else course.throttle[some]
+        turns = wants[:, None] / self.travel_m
+        if not self.alive.all():
+            # What has ended stays as it is.
+            turns[:, ~self.alive] = (self.mps / self.travel_m)[~self.alive]
+        for step in range(count):
+            want[...] = turns[step]
+            given[...] = seconds[step]
+            throttle[...] = held[step]
+            run()
+            for to, of in moves:
+                to[...] = of
+            block[step] = outputs
+        taken = block[:count]
+        ways = np.cumsum(taken[:, self.at["speed_mps"]] * seconds, axis=0)
+        asked["at_m"][:count] = self.at_m + ways
+        asked["mps"][:count] = taken[:, self.at["output_rad_s"]] * self.travel_m
+        asked["begin_mps"][0] = self.mps
+        asked["begin_mps"][1:count] = asked["mps"][: count - 1]
+        asked["t_s"][:count] = course.ends_s[some, None]
+        asked["seconds"][:count] = seconds
+        asked["want_mps"][:count] = wants[:, None]
+        asked["asked_mps"][:count] = np.nan if course.by_hand else wants[:, None]
+        asked["grade_pct"][:count] = course.grade_pct
+        asked["throttle"][:count] = held[:, None]
+        self.at_m, self.mps = asked["at_m"][count - 1].copy(), asked["mps"][count - 1].copy()
+        self.over[:count] = False
+        self.over[count - 1] = course.is_over
+        return count
+
+    def _by_place(self, course: Course) -> int:
+        """Take steps that are asked by where one is."""
+        stepper, asked_rows = self.stepper, self.asked
         outputs, run = stepper.outputs, stepper.run
         want, opens = self._input("want_rad_s"), self._input("opens")
         situation, seconds_in = self._input("situation"), self._input("seconds")
-        throttle = self._input("throttle")
         speed = outputs[self.at["speed_mps"]]
         turns = outputs[self.at["output_rad_s"]]
         travel, alive = self.travel_m, self.alive
         all_live = bool(alive.all())
+        asked_rows["throttle"][...] = np.nan
         for step in range(len(self.block)):
             asked = course.ask(self.t_s, self.at_m, self.mps)
             seconds = asked.seconds if all_live else np.where(alive, asked.seconds, 0.0)
@@ -186,11 +233,9 @@ class _Loop:
             situation[...] = asked.grade_pct
             seconds_in[...] = seconds
             opens[...] = asked.opens
-            if asked.throttle is not None:
-                throttle[...] = asked.throttle
             run()
             if course.cuts:
-                seconds = self._cut(seconds, seconds_in, speed, turns)
+                seconds = self._cut(course, seconds, seconds_in, speed, turns)
             before = self.mps
             self.at_m = self.at_m + speed * seconds
             self.mps = turns * travel
@@ -203,7 +248,6 @@ class _Loop:
             asked_rows["grade_pct"][step] = asked.grade_pct
             asked_rows["seconds"][step] = seconds
             asked_rows["begin_mps"][step] = before
-            asked_rows["throttle"][step] = np.nan if asked.throttle is None else asked.throttle
             self.at_m, self.over[step] = course.settle(self.t_s, self.at_m, self.mps)
             asked_rows["at_m"][step], asked_rows["mps"][step] = self.at_m, self.mps
             asked_rows["t_s"][step] = self.t_s
@@ -216,11 +260,13 @@ class _Loop:
         place = self.stepper.place.get(name)
         return np.zeros(self.count) if place is None else self.stepper.inputs[place]
 
-    def _cut(self, seconds: Numbers, given: Numbers, speed: Numbers, turns: Numbers) -> Numbers:
+    def _cut(
+        self, course: Course, seconds: Numbers, given: Numbers, speed: Numbers, turns: Numbers
+    ) -> Numbers:
         """Return the seconds of a step that ends where the course does."""
         before = Before(self.t_s, self.at_m, self.mps)
         for _ in range(CUTS):
-            share = self.course.overshoot(
+            share = course.overshoot(
                 self.t_s + seconds, self.at_m + speed * seconds, turns * self.travel_m, before
             )
             if (share >= 1.0).all():

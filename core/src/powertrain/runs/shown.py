@@ -13,9 +13,6 @@ from powertrain.runs.ride import STEP_S, ride
 MOST_SHOWN = 600
 """Moments of a picture; figures and the table know all of them."""
 
-DRAW_STEP_S = 0.5
-"""Steps of the draws of a band, which is much wider than what such a step is off."""
-
 STREAM = {
     "cells_w": "cells_w",
     "pack_heat_w": "pack_heat_w",
@@ -64,7 +61,7 @@ def shown(run: Run, *, draws: int = 0) -> RideShown:
     height = _heights(rows["distance_m"], rows["grade_pct"])
     limits = ridden.compiled.limits
     return RideShown(
-        told=run_answer(run, draws=draws, ridden=ridden, draw_step_s=DRAW_STEP_S),
+        told=run_answer(run, draws=draws, ridden=ridden),
         rows=columns,
         limited_by=[limit_word(code) or "" for code in rows["limited_by"][places]],
         height_m=[float(value) for value in height[places]],
