@@ -91,7 +91,7 @@ def test_a_held_trigger_drives_off_and_the_brake_stops(page: Page, product: Prod
     full = page.get_by_role("button", name="Hold full")
     full.focus()
     page.keyboard.down("Space")
-    expect(page.get_by_text("the motor amps limit holds it")).to_be_visible()
+    expect(page.get_by_text("motor amps limit sets it")).to_be_visible()
     page.wait_for_timeout(1500)
     page.keyboard.up("Space")
     page.wait_for_timeout(300)

@@ -79,3 +79,11 @@ def test_what_can_not_be_is_refused_with_its_place(make, said, where):
 def test_roll_back_is_set_where_the_controller_rolls_back(make):
     stands = row(make(controller={"rollback": {"from_c": 75.0}}), "rollback_from_c").stands
     assert (stands.path, stands.now) == ("controller.rollback.from_c", 75.0)
+
+
+@pytest.mark.parametrize(("set_to", "within"), [(30.0, True), (40.0, True), (41.0, False)])
+def test_what_is_set_below_a_limit_is_left_alone(make, set_to, within):
+    motor, said = {"peak_current_a": 40.0}, {"motor_current_limit_a": set_to}
+    assert row(make(motor=motor, controller=said), "motor_current_limit_a").stands.within is within
+    # A lower ramp is no limit that is kept to.
+    assert row(make(controller={"pwm_hz": 100.0}), "pwm_hz").stands.within is False

@@ -10,6 +10,8 @@ from powertrain.set_up.choose import choose_controller
 from powertrain.set_up.gates import Wanted
 from powertrain.set_up.tastes import TasteWeights
 from powertrain.shelf.shipped import shipped_shelf
+from powertrain.verdicts.context import RuleContext
+from powertrain.verdicts.registry import judge_all
 
 
 def part(name="one", drives="brushed", settable=False, **said):
@@ -41,10 +43,10 @@ def gate(answer, key):
 @pytest.mark.parametrize(
     ("said", "key"),
     [
-        # Three cells off the charger are 12.6 V, empty at 3 x 3.3 V.
+        # Three cells off the charger are 12.6 V; they rest at 3 x 3.9 V.
         ({"max_voltage_v": 12.5}, "full_volts"),
         ({"capacitor_voltage_v": 12.5}, "capacitors"),
-        ({"min_voltage_v": 10.0}, "least_volts"),
+        ({"min_voltage_v": 12.0}, "least_volts"),
         ({"continuous_current_a": 2.0}, "amps_long"),
         ({"peak_current_a": 1.0}, "amps_peak"),
         ({"drives": "brushless"}, "drives"),
@@ -55,6 +57,12 @@ def test_each_gate_shuts_by_itself(make, said, key):
     answer = choose_controller(make(), [part(**said)])
     assert answer.passed == []
     assert [one.id for one in answer.failed[0].gates if one.passed is False] == [key]
+
+
+def test_one_that_gives_up_before_the_pack_is_empty_passes_and_says_so(make):
+    answer = choose_controller(make(), [part(min_voltage_v=10.0)])
+    assert [one.id for one in answer.passed] == ["one"]
+    assert "before the pack is empty" in gate(answer, "least_volts").say
 
 
 def test_amps_for_long_are_those_of_the_hill(make):
@@ -132,6 +140,17 @@ def test_weights_rank_and_what_each_adds_sums_to_the_rank(make):
             assert 0 <= one.rank <= 100
 
 
+OF_A_CONTROLLER = {
+    "controller_volts",
+    "capacitor_volts",
+    "controller_min_volts",
+    "outputs",
+    "sensor_match",
+    "electrical_rpm",
+}
+"""Verdicts that the gates stand for, before a controller is bought."""
+
+
 def test_every_archetype_finds_a_controller_that_its_own_verdicts_do_not_stop():
     parts = shipped_shelf().controllers
     for archetype in all_archetypes():
@@ -140,4 +159,32 @@ def test_every_archetype_finds_a_controller_that_its_own_verdicts_do_not_stop():
         assert answer.passed, archetype.id
         document = build.model_dump(mode="json", exclude_unset=True)
         document.pop("provenance", None)
-        check_build(changed(document, answer.passed[0].change))
+        for one in answer.passed:
+            placed = check_build(changed(document, one.change))
+            verdicts, _ = judge_all(RuleContext.of(placed))
+            stops = {verdict.id for verdict in verdicts if verdict.severity == "stop"}
+            assert not stops & OF_A_CONTROLLER, (archetype.id, one.name, stops)
+
+
+def test_what_a_gate_shuts_out_for_its_volts_a_verdict_stops_too():
+    parts = shipped_shelf().controllers
+    build = next(one.document for one in all_archetypes() if one.id == "cargo-trike")
+    document = build.model_dump(mode="json", exclude_unset=True)
+    document.pop("provenance", None)
+    seen = 0
+    for one in choose_controller(build, parts).failed:
+        shut = {gate.id for gate in one.gates if gate.passed is False}
+        if "drives" in shut or not shut & {"full_volts", "capacitors", "least_volts"}:
+            continue
+        seen += 1
+        verdicts, _ = judge_all(RuleContext.of(check_build(changed(document, one.change))))
+        stops = {verdict.id for verdict in verdicts if verdict.severity == "stop"}
+        assert stops & {"controller_volts", "capacitor_volts", "controller_min_volts"}, one.name
+    assert seen > 3
+
+
+def test_weights_that_nobody_moved_are_told_with_their_names(make):
+    told = choose_controller(make(), [part()], TasteWeights(price=4)).weights
+    assert {one.id: one.weight for one in told}["price"] == 4
+    assert {one.id for one in told} == set(TasteWeights.model_fields)
+    assert all(one.label for one in told)

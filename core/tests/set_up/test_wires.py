@@ -24,7 +24,10 @@ def test_a_metre_of_copper_loses_what_its_resistance_says(make):
     assert loss.lost_v == pytest.approx(ohm * loss.current_a, rel=1e-9)
     assert loss.lost_w == pytest.approx(ohm * loss.current_a**2, rel=1e-9)
     assert not loss.assumed
-    assert next(one for one in answer.losses if one.id == "motor").assumed
+    motor = next(one for one in answer.losses if one.id == "motor")
+    assert motor.assumed
+    # The thinnest that is sold carries its few amps.
+    assert motor.mm2 == 0.5
 
 
 @pytest.mark.parametrize(

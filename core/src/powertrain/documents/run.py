@@ -20,8 +20,6 @@ MOST_POINTS = 200_000
 LONGEST_S = 7 * 24 * 3600.0
 LONGEST_M = 5e6
 
-Seconds = Annotated[float, Number]
-
 
 def _time(label: str = "Time") -> Any:
     return measure(label, "s", (0, 3600), least=0, most=LONGEST_S, explain="From the start.")

@@ -11,20 +11,21 @@ from powertrain.arrays import scalar
 from powertrain.compile.build import compile_build
 from powertrain.documents.build import Build
 from powertrain.documents.log import FORMAT, Instrument
-from powertrain.documents.paths import changed, number_at
+from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.run import Run
-from powertrain.doubt.draws import DENSITY, Doubt
+from powertrain.doubt.draws import Doubt, drawn_of
 from powertrain.errors import Refusal
-from powertrain.instruments.tools import FOUR_IN_FIVE, TOOLS
-from powertrain.load.air import density_of
+from powertrain.instruments.tools import TOOLS
 from powertrain.operating.free import free_running
 from powertrain.operating.launch import launch
 from powertrain.operating.top_speed import top_speed
 from powertrain.runs.answer import COLUMNS, figures_of, rows_of
 from powertrain.runs.ride import Ridden, ride
-from powertrain.stated import Stated
-from powertrain.units import kmh_from_mps
+from powertrain.units import kmh_from_mps, mps_from_kmh
+
+MOST_OFF = 3.0
+"""Standard deviations beyond which no hidden vehicle lies."""
 
 LAUNCH_SHARE = 0.6
 """A start is timed to such a share of the top speed, where the course is no start."""
@@ -55,17 +56,11 @@ class Hidden:
 def hidden_of(build: Build, seed: int) -> Hidden:
     """Return a vehicle drawn from the tolerances of a build; the same for the same seed."""
     chance = np.random.default_rng(seed)
-    truth: dict[str, float] = {}
-    for item in Doubt.of(build).inputs:
-        value = number_at(build, item.path)
-        if item.path == DENSITY:
-            value = float(density_of(Stated(build.conditions)))
-        deviate = float(np.clip(chance.normal(), -3.0, 3.0))
-        if value is None:
-            continue
-        factor = math.exp(deviate * math.log1p(item.tolerance) / FOUR_IN_FIVE)
-        drawn = max(1 - (1 - value) * factor, 0.01) if item.of_loss else value * factor
-        truth[item.path] = drawn
+    doubt = Doubt.of(build)
+    deviates = np.clip(chance.normal(size=(1, len(doubt.inputs))), -MOST_OFF, MOST_OFF)
+    drawn = drawn_of(build, doubt, deviates).columns
+    # What stands in no document, an assumed grip or estimated heat data, stays as it is taken.
+    truth = {path: float(values[0]) for path, values in drawn.items()}
     document = build.model_dump(mode="json", exclude_unset=True)
     return Hidden(check_build(changed(document, truth)), truth)
 
@@ -156,7 +151,7 @@ def _driven(build: Build, chance: np.random.Generator) -> Iterator[dict[str, Any
         **_reading(chance, "watt_meter", "battery_voltage_v", float(top.battery_voltage_v)),
     }
     to_kmh = float(f"{LAUNCH_SHARE * kmh:.2g}")
-    timed = launch(drive, scalar(to_kmh / 3.6))
+    timed = launch(drive, scalar(mps_from_kmh(to_kmh)))
     if math.isfinite(float(timed.time_s)):
         reading = _reading(chance, "stopwatch", "time_s", float(timed.time_s))
         yield {"kind": "launch", "instrument": "stopwatch", "to_kmh": to_kmh, **reading}

@@ -8,9 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from powertrain.documents.log import Instrument
-
-FOUR_IN_FIVE = 1.2815515655446004
-"""Standard deviations within which a normal variable lies four times in five."""
+from powertrain.doubt.draws import FOUR_IN_FIVE
 
 
 @dataclass(frozen=True)

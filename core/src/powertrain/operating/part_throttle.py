@@ -12,6 +12,7 @@ import numpy as np
 from powertrain.arrays import Array, choose
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import FullThrottle, at_full_duty, full_throttle
+from powertrain.operating.limits import Limit
 
 LEAST_DUTY = 1e-6
 """A duty below this is none: the amps it would pass are set to nought."""
@@ -49,25 +50,29 @@ def at_throttle(
     part = replace(part, battery_current_a=part.battery_current_a * duty)
     off = throttle <= LEAST_DUTY
     if np.any(off):
-        part = choose(off, _off(drive, part, output_rad_s), part)
+        part = choose(off, closed(drive, part, output_rad_s), part)
     if drive.wide_open() is drive:
         return part
     # What acts at full throttle alone does not act at less.
     return choose(throttle >= 1, full_throttle(drive, output_rad_s, situation), part)
 
 
-def _off(drive: Drive, like: FullThrottle, output_rad_s: Array) -> FullThrottle:
+def closed(drive: Drive, like: FullThrottle, output_rad_s: Array) -> FullThrottle:
     """Return the drive with its throttle closed: no amps, and what turning takes."""
+    return carrying(drive, like, output_rad_s, like.motor_current_a * 0.0)
+
+
+def carrying(drive: Drive, like: FullThrottle, output_rad_s: Array, amps: Array) -> FullThrottle:
+    """Return a drive whose motors carry some amps of which none come from the pack, in its gear."""
     geared = drive.in_gear(like.gear)
-    none = like.motor_current_a * 0.0
-    torque_nm = geared.motor.shaft_torque_nm(geared.motor_rad_s(output_rad_s), none)
+    torque_nm = geared.motor.shaft_torque_nm(geared.motor_rad_s(output_rad_s), amps)
     output = geared.output_nm(torque_nm)
     return replace(
         like,
-        motor_current_a=none,
-        battery_current_a=none + drive.controller.standby_a,
+        motor_current_a=amps,
+        battery_current_a=amps * 0.0 + drive.controller.standby_a,
         shaft_torque_nm=torque_nm,
         output_nm=output,
         force_n=drive.force_n(output),
-        limited_by=np.zeros_like(like.limited_by),
+        limited_by=np.full_like(like.limited_by, Limit.NOTHING),
     )

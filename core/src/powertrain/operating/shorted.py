@@ -4,15 +4,12 @@ A share of it is what a controller makes of a drag brake in percent (common prac
 goes with the share). All of it becomes heat in motor and controller; nothing goes into the pack.
 """
 
-from dataclasses import replace
-
 import numpy as np
 
 from powertrain.arrays import Array, choose, scalar
 from powertrain.drive import Drive
 from powertrain.operating.full_throttle import FullThrottle
-from powertrain.operating.limits import Limit
-from powertrain.operating.part_throttle import LEAST_DUTY
+from powertrain.operating.part_throttle import LEAST_DUTY, carrying
 
 
 def can_short(drive: Drive) -> bool:
@@ -41,15 +38,5 @@ def with_shorted(
     # A controller chops what would be more amps than its limit.
     limit_a = geared.controller.motor_current_limit_a
     amps = -np.minimum(share * generated_v / short_ohm(geared), limit_a)
-    torque_nm = motor.shaft_torque_nm(turns, amps)
-    output = geared.output_nm(torque_nm)
-    braked = replace(
-        at,
-        motor_current_a=amps,
-        battery_current_a=at.motor_current_a * 0.0 + drive.controller.standby_a,
-        shaft_torque_nm=torque_nm,
-        output_nm=output,
-        force_n=drive.force_n(output),
-        limited_by=np.full_like(at.limited_by, Limit.NOTHING),
-    )
+    braked = carrying(drive, at, output_rad_s, amps)
     return choose(throttle <= LEAST_DUTY, braked, at)

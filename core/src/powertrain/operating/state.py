@@ -191,15 +191,24 @@ def state_at_torque(
     over = battery_a < -most_a
     if is_traced(over) or not somewhere(over):
         return state_at(drive, output_rad_s, situation, current_a, battery_a, nothing, gear)
-    # The brakes take what may not go into the pack.
-    most_a = np.where(over, most_a, 0.0)
-    back_w = drive.pack.power_w(-most_a, standby_a) / drive.motor.count
-    controller = drive.controller
-    held_a = drive.motor.braking_current_at_power_a(
-        speed_rad_s, np.minimum(back_w, 0.0), controller.resistance_ohm, controller.switching_v
-    )
-    current_a = np.where(over, np.maximum(held_a, current_a), current_a)
-    battery_a = np.where(over, -most_a, battery_a)
+    current_a, battery_a = within_charge(drive, speed_rad_s, current_a, battery_a, most_a)
     state = state_at(drive, output_rad_s, situation, current_a, battery_a, nothing, gear)
     rest_w = np.where(over, state.speeding_up_w, 0.0)
     return replace(state, brakes_w=rest_w, speeding_up_w=state.speeding_up_w - rest_w)
+
+
+def within_charge(
+    drive: Drive, motor_rad_s: Array, current_a: Array, battery_a: Array, most_a: Array
+) -> tuple[Array, Array]:
+    """Return motor and pack amps of which no more than `most_a` flow back; brakes take the rest."""
+    over = battery_a < -most_a
+    held_to_a = np.where(over, most_a, 0.0)
+    controller, standby_a = drive.controller, drive.controller.standby_a
+    back_w = drive.pack.power_w(-held_to_a, standby_a) / drive.motor.count
+    held_a = drive.motor.braking_current_at_power_a(
+        motor_rad_s, np.minimum(back_w, 0.0), controller.resistance_ohm, controller.switching_v
+    )
+    return (
+        np.where(over, np.maximum(held_a, current_a), current_a),
+        np.where(over, -held_to_a, battery_a),
+    )

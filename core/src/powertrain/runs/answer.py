@@ -14,11 +14,11 @@ from powertrain.doubt.draws import DRAWS, Doubt, drawn_of
 from powertrain.heat.limits import NODES, NodeId
 from powertrain.plain import limit_word, number
 from powertrain.runs.ride import STEP_S, Ridden, ride
+from powertrain.units import kmh_from_mps
 
 Numbers = NDArray[np.float64]
 
 HOUR_S = 3600.0
-KMH = 3.6
 
 EventKind = Literal["cut_off", "rollback", "over_limit", "burnt", "brakes", "empty", "cannot_climb"]
 
@@ -163,7 +163,7 @@ def figures_of(run: Run, ridden: Ridden) -> dict[str, Numbers]:
     time = ridden.t_s
     energy = ridden.totals["terminals_w"] / HOUR_S
     with np.errstate(divide="ignore", invalid="ignore"):
-        mean = np.where(time > 0, ridden.at_m / time * KMH, 0.0)
+        mean = np.where(time > 0, kmh_from_mps(ridden.at_m / time), 0.0)
         per_km = np.where(ridden.at_m > 0, energy / (ridden.at_m / 1000), np.nan)
         rms = {
             f"rms.{name}": np.sqrt(np.where(time > 0, sums / time, 0.0))
@@ -173,7 +173,7 @@ def figures_of(run: Run, ridden: Ridden) -> dict[str, Numbers]:
         "time_s": time,
         "distance_m": ridden.at_m,
         "mean_speed_kmh": mean,
-        "max_speed_kmh": ridden.most_mps * KMH,
+        "max_speed_kmh": kmh_from_mps(ridden.most_mps),
         "energy_wh": energy,
         "regenerated_wh": ridden.back_ws / HOUR_S,
         "energy_wh_per_km": per_km,
@@ -314,8 +314,8 @@ def rows_of(run: Run, ridden: Ridden) -> dict[str, Numbers]:
     return {
         "time_s": first(0.0, "t_s"),
         "distance_m": first(0.0, "at_m"),
-        "speed_kmh": KMH * np.append(begins, rows["mps"]),
-        "asked_kmh": KMH * np.append(rows["asked_mps"][:1] * 0 + begins, rows["asked_mps"]),
+        "speed_kmh": kmh_from_mps(np.append(begins, rows["mps"])),
+        "asked_kmh": kmh_from_mps(np.append(rows["asked_mps"][:1] * 0 + begins, rows["asked_mps"])),
         "grade_pct": of_steps("grade_pct"),
         "throttle_pct": 100 * of_steps("throttle"),
         "duty": of_steps("duty"),

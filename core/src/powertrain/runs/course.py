@@ -20,10 +20,10 @@ from powertrain.documents.run import (
 )
 from powertrain.runs.cycles import cycle_points
 from powertrain.runs.route import Road, road_of
+from powertrain.units import mps_from_kmh
 
 Numbers = NDArray[np.float64]
 Mask = NDArray[np.bool_]
-KMH = 1 / 3.6
 
 LONGEST_S = 48 * 3600.0
 """A ride that has not ended by then never will."""
@@ -102,7 +102,8 @@ def course_of(ride: Ride, curve: ThrottleCurve, step_s: float, variants: int) ->
 
 
 def _stops(course: StopsCourse, gains: float, brakes: float) -> list[tuple[float, float]]:
-    up_s, down_s = course.to_kmh * KMH / gains, course.to_kmh * KMH / brakes
+    top_mps = mps_from_kmh(course.to_kmh)
+    up_s, down_s = top_mps / gains, top_mps / brakes
     points, t = [(0.0, 0.0)], 0.0
     for _ in range(course.times):
         for seconds, kmh in (
@@ -154,7 +155,7 @@ class Clocked:
     ) -> "Clocked":
         """Return the course through points of seconds and km/h."""
         times = _grid([t for t, _ in points], step_s)
-        speeds = np.interp(times, [t for t, _ in points], [kmh * KMH for _, kmh in points])
+        speeds = np.interp(times, [t for t, _ in points], [mps_from_kmh(kmh) for _, kmh in points])
         return cls(times - times[0], speeds, grade_pct, None)
 
     @classmethod
@@ -193,7 +194,7 @@ class Standing:
         self._ones = np.ones(variants)
         self._grade, self._step = course.grade_pct * self._ones, step_s * self._ones
         self._m = np.inf if course.until_m is None else course.until_m
-        self._mps = np.inf if course.until_kmh is None else course.until_kmh * KMH
+        self._mps = np.inf if course.until_kmh is None else mps_from_kmh(course.until_kmh)
         self._s = np.inf if course.until_s is None else course.until_s
 
     def ask(self, t_s: Numbers, at_m: Numbers, mps: Numbers) -> Question:

@@ -1,6 +1,5 @@
 """A run from its first state to its last: step after step, with everything that is summed up."""
 
-from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,6 +14,7 @@ from powertrain.runs.course import LONGEST_S, Before, Clocked, Course, course_of
 from powertrain.runs.rider import Rider, begins_of
 from powertrain.runs.step import STATES
 from powertrain.stated import Stated
+from powertrain.units import mps_from_kmh
 
 Numbers = NDArray[np.float64]
 
@@ -36,11 +36,10 @@ class Ridden:
     """What a ride came to, arrays over variants; `rows` only of a single one.
 
     `totals` are readings and watts times seconds, `squares` those of amps; `rows` hold, for each
-    step, its end and the readings of its middle, by `names`; `ended` why each variant ended.
+    step, its end and the readings of its middle; `ended` why each variant ended.
     """
 
     compiled: CompiledBuild
-    names: tuple[str, ...]
     t_s: Numbers
     at_m: Numbers
     behind_s: Numbers
@@ -62,7 +61,6 @@ def ride(
     step_s: float = STEP_S,
     drawn: Drawn | None = None,
     plain: bool = False,
-    told: Callable[[float], bool] | None = None,
 ) -> Ridden:
     """Return what a run comes to.
 
@@ -72,21 +70,19 @@ def ride(
         The build's doubtful inputs, arrays over variants.
     plain : bool
         Whether to take the step itself and not its compiled form.
-    told : callable, optional
-        Is told the seconds ridden from time to time; the ride ends where it returns False.
     """
     said, given = Stated(run.build), run.ride
     hand = given.course.kind == "throttle"
     soc = given.start.soc_pct / 100
     rider = Rider(said, soc, regenerates=given.driver.regenerate, by_hand=hand, drawn=drawn)
-    return _Loop(run, rider, step_s, plain).go(told)
+    return _Loop(run, rider, step_s, plain).go()
 
 
 class _Loop:
     """Steps in blocks: what each step leads to is reckoned for a whole block at once."""
 
     def __init__(self, run: Run, rider: Rider, step_s: float, plain: bool) -> None:
-        self.count, self.rider, self.step_s = rider.variants, rider, step_s
+        self.count, self.rider = rider.variants, rider
         self.course = course_of(
             run.ride, ThrottleCurve.of(Stated(run.build.controller)), step_s, self.count
         )
@@ -125,7 +121,7 @@ class _Loop:
         self.asked = {name: np.empty((size, self.count)) for name in ROW}
         self.over = np.zeros((size, self.count), bool)
 
-    def go(self, told: Callable[[float], bool] | None) -> Ridden:
+    def go(self) -> Ridden:
         count, at = self.count, self.at
         sums = _Sums(count, len(self.names), self.mps)
         kept: list[dict[str, Numbers]] = []
@@ -139,9 +135,6 @@ class _Loop:
                 rows = {name: self.block[:steps, index, 0][shown] for name, index in at.items()}
                 own = {name: values[:steps, 0][shown] for name, values in self.asked.items()}
                 kept.append({**rows, **own})
-            if told is not None and not told(float(sums.t_s.max())):
-                self.ended[self.alive] = "called_off"
-                break
         if "set_aside" in at and np.any(sums.totals[at["set_aside"]]):
             raise ValueError("a step decided by its numbers what to do next")
         named = {name: sums.totals[index] for name, index in at.items()}
@@ -150,7 +143,6 @@ class _Loop:
             joined = {name: np.concatenate([one[name] for one in kept]) for name in kept[0]}
         return Ridden(
             compiled=self.compiled,
-            names=self.names,
             t_s=sums.t_s,
             at_m=sums.at_m,
             behind_s=sums.behind_s,
@@ -349,7 +341,7 @@ class _Sums:
             amps = block[:, at[name]]
             sums += (amps * amps * seconds).sum(axis=0)
         self.back_ws += (np.maximum(-block[:, at["terminals_w"]], 0.0) * seconds).sum(axis=0)
-        behind = asked["asked_mps"][:steps] - asked["mps"][:steps] > BEHIND_KMH / 3.6
+        behind = asked["asked_mps"][:steps] - asked["mps"][:steps] > mps_from_kmh(BEHIND_KMH)
         self.behind_s += np.where(behind, seconds, 0.0).sum(axis=0)
         whole = lives[:, None, :]
         np.maximum(self.most, np.where(whole, block, -np.inf).max(axis=0), out=self.most)

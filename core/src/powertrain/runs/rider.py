@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array
 from powertrain.compile.build import CompiledBuild, compile_stated
 from powertrain.doubt.draws import Drawn
-from powertrain.dynamics.march import PlainStepper
+from powertrain.dynamics.march import POWERS, READINGS, PlainStepper
 from powertrain.runs.pack import PackInTime
 from powertrain.runs.step import STATES, Asked, RideState, RideStep, Ways, ride_step
 from powertrain.stated import Columns, Stated, tree_of
@@ -25,31 +25,10 @@ Numbers = NDArray[np.float64]
 
 ASKED = ("want_rad_s", "situation", "seconds", "opens", "throttle")
 
-WATTS = (
-    "cells_w",
-    "pack_heat_w",
-    "terminals_w",
-    "controller_heat_w",
-    "copper_heat_w",
-    "brush_heat_w",
-    "no_load_loss_w",
-    "shaft_w",
-    "output_w",
-    "brakes_w",
-    "kinetic_w",
-)
+WATTS = (*(name for name in POWERS if name != "speeding_up_w"), "brakes_w", "kinetic_w")
 """Watts of the middle of a step."""
 
-READ = (
-    "motor_current_a",
-    "battery_current_a",
-    "battery_voltage_v",
-    "duty",
-    "limited_by",
-    "speed_mps",
-    "motor_rpm",
-    "full",
-)
+READ = (*READINGS, "motor_rpm", "full")
 """What else is read of it."""
 
 

@@ -48,10 +48,9 @@ def road_of(course: RouteCourse, driver: Driver) -> Road:
     # The distance is along the road, the grade over its horizontal.
     level = np.sqrt(np.maximum(along**2 - rise**2, (0.05 * along) ** 2))
     grade = np.append(100 * rise / level, 0.0)
-    ride = float(mps_from_kmh(np.asarray(course.ride_kmh)))
+    ride = mps_from_kmh(course.ride_kmh)
     limits = [
-        min(ride, float(mps_from_kmh(np.asarray(point.limit_kmh)))) if point.limit_kmh else ride
-        for point in points
+        min(ride, mps_from_kmh(point.limit_kmh)) if point.limit_kmh else ride for point in points
     ]
     limit2 = np.array(limits) ** 2
     limit2[-1] = limit2[-2]

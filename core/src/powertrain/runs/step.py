@@ -21,8 +21,8 @@ from powertrain.heat.temperatures import MOST_WEAKENED, after, flows_of
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import FullThrottle, full_throttle, motor_side_power_w
 from powertrain.operating.limits import Limit
-from powertrain.operating.part_throttle import at_throttle
-from powertrain.operating.state import State, state_at
+from powertrain.operating.part_throttle import at_throttle, closed
+from powertrain.operating.state import State, state_at, within_charge
 from powertrain.runs.pack import PackInTime
 
 Mask = NDArray[np.bool_]
@@ -99,7 +99,7 @@ def ride_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Ask
             on = full_throttle(drive, output_rad_s, situation)
         else:
             on = at_throttle(drive, output_rad_s, situation, asked.throttle)
-        return choose(gives, on, _closed(drive, on, output_rad_s))
+        return choose(gives, on, closed(drive, on, output_rad_s))
 
     def spare_nm(output_rad_s: Array) -> Array:
         return pushes(output_rad_s).output_nm - asked_nm(drive.load, output_rad_s, situation)
@@ -128,12 +128,11 @@ def ride_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Ask
     moving_w = 0.5 * inertia * (end * end - begin * begin) / seconds
     # Of a full step the energy of its middle says how fast it ends; of a followed one the rest of
     # the motor's braking is the brakes'.
-    spare_w = -middle.speeding_up_w
     free_j = 0.5 * inertia * begin * begin + middle.speeding_up_w * seconds
     free_rad_s = np.sqrt(2 * np.maximum(free_j, 0.0) / inertia)
     end = np.where(follows, end, free_rad_s)
     moving_w = np.where(follows, moving_w, 0.5 * inertia * (end * end - begin * begin) / seconds)
-    brakes_w = -spare_w - moving_w
+    brakes_w = middle.speeding_up_w - moving_w
 
     flows = flows_of(drive, middle)
     temperatures = {
@@ -178,23 +177,6 @@ def _as_it_is(compiled: CompiledBuild, ways: Ways, state: RideState) -> Drive:
     return replace(drive, pack=pack, controller=controller, motor=fed(motor, pack, controller))
 
 
-def _closed(drive: Drive, like: FullThrottle, output_rad_s: Array) -> FullThrottle:
-    """Return the drive with its throttle closed: no amps, and what turning takes."""
-    geared = drive.in_gear(like.gear)
-    none = like.motor_current_a * 0.0
-    torque_nm = geared.motor.shaft_torque_nm(geared.motor_rad_s(output_rad_s), none)
-    output = geared.output_nm(torque_nm)
-    return replace(
-        like,
-        motor_current_a=none,
-        battery_current_a=none + drive.controller.standby_a,
-        shaft_torque_nm=torque_nm,
-        output_nm=output,
-        force_n=drive.force_n(output),
-        limited_by=np.full_like(like.limited_by, Limit.NOTHING),
-    )
-
-
 def _followed(
     drive: Drive, ways: Ways, at: FullThrottle, output_rad_s: Array, needs_nm: Array, gives: Mask
 ) -> tuple[Array, Array]:
@@ -223,16 +205,11 @@ def _followed(
         room_a = np.maximum(ways.pack.charger_v - pack.open_circuit_v, 0.0) / pack.resistance_ohm
     room_a = np.where(pack.resistance_ohm > 0, room_a, np.inf)
     most_a = np.minimum(np.minimum(controller.regen_limit_a, pack.charge_a), room_a)
-    over = brakes & (pack_a < -most_a)
-    most_a = np.where(over, most_a, 0.0)
-    back_w = pack.power_w(-most_a, standby_a) / motor.count
-    held_a = motor.braking_current_at_power_a(
-        turns, np.minimum(back_w, 0.0), controller.resistance_ohm, controller.switching_v
-    )
-    amps = np.where(over, np.maximum(held_a, amps), amps)
+    held_a, back_a = within_charge(geared, turns, amps, pack_a, most_a)
+    # Motors that give back less than that are held to it; none that pushes is.
+    amps, pack_a = np.where(brakes, held_a, amps), np.where(brakes, back_a, pack_a)
     held_w = motor_side_power_w(geared, turns, amps)
-    pack_a = np.where(over, pack.current_at_power_a(held_w, standby_a), pack_a)
-    return amps, pack_a
+    return amps, np.where(brakes, pack.current_at_power_a(held_w, standby_a), pack_a)
 
 
 def _state(

@@ -38,18 +38,25 @@ class Standing(BaseModel):
 
     `path` is the field that acts, None where there is none; a value there is `per` times smaller
     than the row's (cells in series for volts of the pack). `now` is what is set, in the row's own
-    unit. `by_hand` is what somebody set, None where nobody did or where it was changed since.
+    unit. `by_hand` is what somebody set, None where nobody did or where it was changed since;
+    `within` tells that what is set lies at or below a limit, and is left alone.
     """
 
     path: str | None
     per: float
     now: float | str | None
     by_hand: SetByHand | None
+    within: bool
     differs: str
 
 
-def standing_of(build: Build, setting: SettingId, worked_out: float | str | None) -> Standing:
-    """Return how a setting stands, and how that differs from what is worked out now."""
+def standing_of(
+    build: Build, setting: SettingId, worked_out: float | str | None, *, at_most: bool
+) -> Standing:
+    """Return how a setting stands, and how that differs from what is worked out now.
+
+    Where `at_most`, what is worked out is a limit, and any lower value suits too.
+    """
     path = FIELDS.get(setting)
     if setting == "half_throttle_pct" and build.controller.curve is not None:
         path = "controller.curve.half_throttle_pct"
@@ -61,8 +68,19 @@ def standing_of(build: Build, setting: SettingId, worked_out: float | str | None
     if path is None and kept is not None:
         now = kept.value
     by_hand = kept if kept is not None and _same(kept.value, now) else None
+    within = (
+        at_most
+        and isinstance(now, float)
+        and isinstance(worked_out, float)
+        and now <= worked_out * (1 + SAME)
+    )
     return Standing(
-        path=path, per=per, now=now, by_hand=by_hand, differs=_differs(now, by_hand, worked_out)
+        path=path,
+        per=per,
+        now=now,
+        by_hand=by_hand,
+        within=within,
+        differs=_differs(now, by_hand, worked_out),
     )
 
 

@@ -14,7 +14,15 @@ from powertrain.set_up.advise import trade_table
 from powertrain.set_up.advised_by import figures_of_build
 from powertrain.set_up.gates import Gate, Wanted, gates_of
 from powertrain.set_up.needs import Needs, needs_of
-from powertrain.set_up.tastes import Taste, TasteWeights, litres_of, price_of, tastes_of
+from powertrain.set_up.tastes import (
+    Taste,
+    TasteWeight,
+    TasteWeights,
+    litres_of,
+    price_of,
+    tastes_of,
+    told_weights,
+)
 from powertrain.verdicts.context import RuleContext
 
 
@@ -51,9 +59,10 @@ class ControllerChoice(BaseModel):
 
 
 class ChooseAnswer(BaseModel):
-    """What is needed, who passes (the best first), who fails by what, and the other school."""
+    """What is needed, what counts for how much, who passes (the best first), who fails by what."""
 
     needs: NeedsAnswer
+    weights: list[TasteWeight]
     passed: list[ControllerChoice]
     failed: list[ControllerChoice]
     school: str | None
@@ -82,7 +91,13 @@ def choose_controller(
     # The nearest to passing first.
     failed.sort(key=lambda one: (*_failing(one.gates), one.id))
     school = trade_table(figures_of_build(build)) if build.wheel is not None else None
-    return ChooseAnswer(needs=_told(needs), passed=passed, failed=failed, school=school)
+    return ChooseAnswer(
+        needs=_told(needs),
+        weights=told_weights(weights),
+        passed=passed,
+        failed=failed,
+        school=school,
+    )
 
 
 def _failing(gates: list[Gate]) -> tuple[bool, int]:

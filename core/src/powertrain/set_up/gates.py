@@ -77,7 +77,9 @@ def _least_volts(part: ControllerPart, needs: Needs, wanted: Wanted) -> Held:
     least = part.controller.min_voltage_v
     if least is None:
         return None, f"least volts not stated; the pack is empty at {needs.empty_v:.3g} V"
-    return least <= needs.empty_v, f"works from {least:g} V; empty at {needs.empty_v:.3g} V"
+    early = ", before the pack is empty" if needs.empty_v < least <= needs.rest_v else ""
+    # As its verdict has it: below what the pack rests at it starts at all.
+    return least <= needs.rest_v, f"works from {least:g} V{early}; rests at {needs.rest_v:.3g} V"
 
 
 def _amps(stated: float | None, part: ControllerPart, motor_a: float, pack_a: float) -> Held:

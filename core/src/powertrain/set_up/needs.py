@@ -41,6 +41,7 @@ class Needs:
     drives: str
     motors: int
     full_v: float
+    rest_v: float
     empty_v: float
     erpm: float
     long_motor_a: float
@@ -74,6 +75,7 @@ def needs_of(build: Build, context: RuleContext) -> Needs:
         drives=driven_as(build.motor),
         motors=build.motor.count,
         full_v=float(drive.pack.charger_v),
+        rest_v=float(drive.pack.open_circuit_v),
         empty_v=float(ratings.pack.cut_off_v),
         erpm=erpm,
         long_motor_a=motor_a,

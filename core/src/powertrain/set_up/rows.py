@@ -371,7 +371,7 @@ def rows_of(known: Known) -> list[SettingRow]:
                 above=above,
                 at_most=setting in LIMITS,
                 offered=None if offers is None else setting in offers,
-                stands=standing_of(known.build, setting, told),
+                stands=standing_of(known.build, setting, told, at_most=setting in LIMITS),
             )
         )
     return rows

@@ -34,6 +34,14 @@ class TasteWeights(BaseModel):
     cells: float = Field(1.0, ge=0, le=10)
 
 
+class TasteWeight(BaseModel):
+    """How much one taste counts, and what it is called."""
+
+    id: TasteId
+    label: str
+    weight: float
+
+
 class Taste(BaseModel):
     """How one controller does by one taste, and what that adds to its rank."""
 
@@ -137,6 +145,15 @@ TASTES: dict[
     "cells": ("More cells later", _cells),
 }
 """Label and score of each."""
+
+
+def told_weights(weights: TasteWeights) -> list[TasteWeight]:
+    """Return what counts for how much, what counts most first."""
+    counts = weights.model_dump()
+    found = [
+        TasteWeight(id=key, label=label, weight=counts[key]) for key, (label, _) in TASTES.items()
+    ]
+    return sorted(found, key=lambda one: -TasteWeights.model_fields[one.id].default)
 
 
 def tastes_of(

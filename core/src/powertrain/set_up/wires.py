@@ -10,6 +10,7 @@ from powertrain.documents.build import Build
 from powertrain.plain import number
 from powertrain.set_up.shunt import COPPER_OHM_M
 from powertrain.verdicts.context import RuleContext
+from powertrain.verdicts.rules.wires import LONG_A_PER_MM2, SIZES_MM2
 
 SENSOR_WIRES = {"hall": 5, "encoder": 6}
 """Feed, ground and three signals of Hall sensors; feed, ground and two pairs of an encoder (common
@@ -29,7 +30,7 @@ class Cable(BaseModel):
 
 
 class Loss(BaseModel):
-    """What a cable keeps at a moment; `mm2` that is taken where the build does not state it."""
+    """What a cable keeps at a moment; `mm2` is `assumed`, the thinnest that does, where unsaid."""
 
     id: Literal["pack", "motor"]
     length_m: float
@@ -63,10 +64,6 @@ class WiresAnswer(BaseModel):
     finding: list[str]
     direction: str
     twins: str
-
-
-AMPS_PER_MM2 = 5.0
-"""Copper that is taken where none is stated: that of a careful builder (common practice)."""
 
 
 def wires_of(build: Build, context: RuleContext, pack_m: float, motor_m: float) -> WiresAnswer:
@@ -119,8 +116,8 @@ def _losses(
     amps = [abs(float(getattr(state, key))) for _, state in moments]
     assumed = not math.isfinite(mm2)
     if assumed:
-        most = number(max(amps)) or 1.0
-        mm2 = max(most / AMPS_PER_MM2, 0.2)
+        needed = (number(max(amps)) or 0.0) / LONG_A_PER_MM2
+        mm2 = next((size for size in SIZES_MM2 if size >= needed), SIZES_MM2[-1])
     # There and back: two wires carry the amps at any moment, of three too.
     ohm = COPPER_OHM_M * 2 * length_m / (mm2 * 1e-6)
     return [

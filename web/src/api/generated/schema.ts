@@ -7237,7 +7237,8 @@ export interface components {
          *
          *     `path` is the field that acts, None where there is none; a value there is `per` times smaller
          *     than the row's (cells in series for volts of the pack). `now` is what is set, in the row's own
-         *     unit. `by_hand` is what somebody set, None where nobody did or where it was changed since.
+         *     unit. `by_hand` is what somebody set, None where nobody did or where it was changed since;
+         *     `within` tells that what is set lies at or below a limit, and is left alone.
          */
         Standing: {
             /** Path */
@@ -7247,6 +7248,8 @@ export interface components {
             /** Now */
             now: number | string | null;
             by_hand: components["schemas"]["SetByHand"] | null;
+            /** Within */
+            within: boolean;
             /** Differs */
             differs: string;
         };
@@ -7402,10 +7405,12 @@ export interface components {
         };
         /**
          * ChooseAnswer
-         * @description What is needed, who passes (the best first), who fails by what, and the other school.
+         * @description What is needed, what counts for how much, who passes (the best first), who fails by what.
          */
         ChooseAnswer: {
             needs: components["schemas"]["NeedsAnswer"];
+            /** Weights */
+            weights: components["schemas"]["TasteWeight"][];
             /** Passed */
             passed: components["schemas"]["ControllerChoice"][];
             /** Failed */
@@ -7501,6 +7506,21 @@ export interface components {
             say: string;
         };
         /**
+         * TasteWeight
+         * @description How much one taste counts, and what it is called.
+         */
+        TasteWeight: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "ease" | "price" | "dependability" | "configurable" | "room" | "cells";
+            /** Label */
+            label: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
          * ChooseRequest
          * @description A build, what counts for how much, and what is wanted beside what the build needs.
          */
@@ -7578,7 +7598,7 @@ export interface components {
         };
         /**
          * Loss
-         * @description What a cable keeps at a moment; `mm2` that is taken where the build does not state it.
+         * @description What a cable keeps at a moment; where no copper is stated, the thinnest that is sold and does.
          */
         Loss: {
             /**

@@ -1,10 +1,11 @@
 import { memo } from "react";
 import type { Answer, MomentAnswer, MomentId } from "../../api/types";
+import { LIMIT_WORDS } from "../../stream/limits";
 import { SeverityMark } from "../../ui/Severity";
 import { chosen, digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
-import { LIMIT_WORDS, momentOf } from "./parts";
+import { momentOf } from "./parts";
 
 interface Props {
   answer: Answer;

@@ -96,12 +96,3 @@ export function worstSeverity(verdicts: Verdict[], part: PartId): Verdict["sever
   const own = verdicts.filter((verdict) => verdict.part === part);
   return own.length ? (own[0] as Verdict).severity : null;
 }
-
-export const LIMIT_WORDS: Record<string, string> = {
-  voltage: "voltage sets it",
-  motor_current: "motor amps limit sets it",
-  battery_current: "pack amps limit sets it",
-  traction: "grip sets it",
-  cannot_move: "can't start",
-  overrun: "runs faster than the motor drives",
-};

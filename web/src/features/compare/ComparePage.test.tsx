@@ -54,7 +54,11 @@ beforeEach(() => {
     if (path === "/api/compare") {
       const { documents } = body as { documents: { name: string }[] };
       return {
-        data: { candidates: documents.map((one, at) => candidate(one.name, at === 0)), rows: [] },
+        data: {
+          terms: { years: 5, hours_a_year: 100 },
+          candidates: documents.map((one, at) => candidate(one.name, at === 0)),
+          rows: [],
+        },
       };
     }
     return { status: 422, where: "vehicle", what: "is of no class of the table" };
@@ -88,7 +92,7 @@ test("with fewer than two it says what to do, and takes builds one by one", asyn
 test("builds and results of a search stand beside one another on the terms that are ticked", async () => {
   open("?with=build:a,result:m:2");
   await screen.findByRole("heading", { name: "B Second" });
-  const terms = { same_vehicle: true, same_voltage: false, years: 5, hours_a_year: 100 };
+  const terms = { same_vehicle: true, same_voltage: false };
   expect(compared()).toEqual([{ documents: [{ name: "Punt" }, { name: "Second" }], terms }]);
   await userEvent.click(screen.getByLabelText("at the same voltage"));
   await waitFor(() => expect(compared()).toHaveLength(2));

@@ -9,6 +9,7 @@ import { MiniStream } from "../../stream/MiniStream";
 import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
 import { Notice } from "../../ui/Notice";
+import { Tick } from "../../ui/Tick";
 import { useAddress } from "../../ui/useAddress";
 import { useSize } from "../../ui/useSize";
 import { useUnits } from "../../units/preferences";
@@ -25,14 +26,14 @@ const MOMENTS: [MomentId, string][] = [
   ["wheels_up", "Wheels in the air"],
 ];
 const MOST = 5;
-/** Over how much use costs are counted, if nobody says. */
-const YEARS = 5;
-const HOURS = 100;
-
 const above = (said: string | null): number | null => {
   const value = Number(said);
   return said !== null && value > 0 ? value : null;
 };
+
+/** One of the terms where somebody said it; the engine has its own for the rest. */
+const said = (name: "years" | "hours_a_year", value: number | null) =>
+  value === null ? {} : { [name]: value };
 
 /** Two to five builds or results beside one another, on equal terms. */
 export function ComparePage() {
@@ -41,8 +42,8 @@ export function ComparePage() {
   const terms = {
     same_vehicle: search.get("vehicle") !== "own",
     same_voltage: search.get("volts") === "same",
-    years: above(search.get("years")) ?? YEARS,
-    hours_a_year: above(search.get("hours")) ?? HOURS,
+    ...said("years", above(search.get("years"))),
+    ...said("hours_a_year", above(search.get("hours"))),
   };
   const moment = (MOMENTS.find(([id]) => id === search.get("moment"))?.[0] ?? "cruise") as MomentId;
   const say = (key: string, value: string | null) => tell({ [key]: value });
@@ -92,13 +93,13 @@ export function ComparePage() {
           <Ask
             label="costs over"
             unit="years"
-            value={terms.years}
+            value={answer?.terms.years ?? null}
             onValue={(years) => say("years", years === null ? null : String(years))}
           />
           <Ask
             label="of"
             unit="h a year"
-            value={terms.hours_a_year}
+            value={answer?.terms.hours_a_year ?? null}
             onValue={(hours) => say("hours", hours === null ? null : String(hours))}
           />
           <span className="flex-1" />
@@ -172,28 +173,6 @@ async function documentOf(named: string): Promise<BuildDocument> {
   const result = found.answer?.results.find((one) => String(one.rank) === rank);
   if (!result) throw new ApiError(404, "result", "is not among those of that search any more");
   return result.build as unknown as BuildDocument;
-}
-
-function Tick({
-  label,
-  on,
-  onChange,
-}: {
-  label: string;
-  on: boolean;
-  onChange: (on: boolean) => void;
-}) {
-  return (
-    <label className="flex min-h-11 items-center gap-1.5 sm:min-h-8">
-      <input
-        type="checkbox"
-        checked={on}
-        onChange={(event) => onChange(event.target.checked)}
-        className="size-4 accent-water"
-      />
-      {label}
-    </label>
-  );
 }
 
 function Add({ named, onAdd }: { named: string[]; onAdd: (named: string) => void }) {

@@ -1,28 +1,13 @@
 import { useState } from "react";
 import { useDebounce } from "use-debounce";
 import { chooseController } from "../../api/controller";
-import type { BuildDocument, ControllerChoice, TasteWeights } from "../../api/types";
+import type { BuildDocument, ChooseAnswer, ControllerChoice, TasteWeights } from "../../api/types";
 import { SetIt } from "../../ui/SetIt";
+import { Tick } from "../../ui/Tick";
 import { useAsked } from "../../ui/useAsked";
 import { Waiting } from "../../ui/Waiting";
 import { useValue } from "../../units/useValue";
 
-const USUAL: Required<TasteWeights> = {
-  dependability: 3,
-  price: 2,
-  ease: 1,
-  configurable: 1,
-  room: 1,
-  cells: 1,
-};
-const NAMES: Record<keyof TasteWeights, string> = {
-  dependability: "dependable",
-  price: "price",
-  ease: "easy to set up",
-  configurable: "can be set",
-  room: "small",
-  cells: "more cells later",
-};
 const COLOURS: Record<string, string> = {
   dependability: "fill-deep",
   price: "fill-water",
@@ -40,7 +25,8 @@ interface Props {
 
 /** Which controller: hard gates first, then what counts for the builder, each with its share. */
 export function Choose({ document, onSet }: Props) {
-  const [weights, setWeights] = useState(USUAL);
+  // What nobody has moved counts as the engine has it.
+  const [weights, setWeights] = useState<Partial<TasteWeights>>({});
   const [reverse, setReverse] = useState(false);
   const [regeneration, setRegeneration] = useState(false);
   const [all, setAll] = useState(false);
@@ -65,7 +51,7 @@ export function Choose({ document, onSet }: Props) {
             <Tick label="it must reverse" on={reverse} onChange={setReverse} />
             <Tick label="it must give back" on={regeneration} onChange={setRegeneration} />
           </div>
-          <Weights weights={weights} onWeights={setWeights} />
+          <Weights told={data.weights} weights={weights} onWeights={setWeights} />
           <h3 className="mt-2 font-semibold">
             {data.passed.length === 0
               ? "None of the shelf does"
@@ -193,58 +179,39 @@ function Bar({ one }: { one: ControllerChoice }) {
   );
 }
 
-function Weights({
-  weights,
-  onWeights,
-}: {
-  weights: Required<TasteWeights>;
-  onWeights: (weights: Required<TasteWeights>) => void;
-}) {
+interface WeightsProps {
+  told: ChooseAnswer["weights"];
+  weights: Partial<TasteWeights>;
+  onWeights: (weights: Partial<TasteWeights>) => void;
+}
+
+function Weights({ told, weights, onWeights }: WeightsProps) {
   return (
     <fieldset className="no-print">
       <legend className="text-soft">What counts for how much</legend>
       <div className="grid gap-x-6 sm:grid-cols-2 xl:grid-cols-3">
-        {(Object.keys(NAMES) as (keyof TasteWeights)[]).map((key) => (
-          <label key={key} className="flex min-h-11 items-center gap-2 sm:min-h-8">
-            <svg width={10} height={10} aria-hidden="true">
-              <rect width={10} height={10} className={COLOURS[key]} />
-            </svg>
-            <span className="w-28">{NAMES[key]}</span>
-            <input
-              type="range"
-              min={0}
-              max={5}
-              step={1}
-              value={weights[key]}
-              onChange={(event) => onWeights({ ...weights, [key]: Number(event.target.value) })}
-              className="min-w-0 flex-1 accent-water"
-            />
-            <span className="figure w-3">{weights[key]}</span>
-          </label>
-        ))}
+        {told.map(({ id, label, weight }) => {
+          const now = weights[id] ?? weight;
+          return (
+            <label key={id} className="flex min-h-11 items-center gap-2 sm:min-h-8">
+              <svg width={10} height={10} aria-hidden="true">
+                <rect width={10} height={10} className={COLOURS[id]} />
+              </svg>
+              <span className="w-28">{label}</span>
+              <input
+                type="range"
+                min={0}
+                max={5}
+                step={1}
+                value={now}
+                onChange={(event) => onWeights({ ...weights, [id]: Number(event.target.value) })}
+                className="min-w-0 flex-1 accent-water"
+              />
+              <span className="figure w-3">{now}</span>
+            </label>
+          );
+        })}
       </div>
     </fieldset>
-  );
-}
-
-function Tick({
-  label,
-  on,
-  onChange,
-}: {
-  label: string;
-  on: boolean;
-  onChange: (on: boolean) => void;
-}) {
-  return (
-    <label className="flex min-h-11 items-center gap-1.5 sm:min-h-8">
-      <input
-        type="checkbox"
-        checked={on}
-        onChange={(event) => onChange(event.target.checked)}
-        className="size-4 accent-water"
-      />
-      {label}
-    </label>
   );
 }

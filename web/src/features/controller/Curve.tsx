@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useRef } from "react";
 import type { CurveDocument } from "../../api/types";
+import { Axes } from "../../plots/Axes";
 import { Button } from "../../ui/Button";
 import { useSize } from "../../ui/useSize";
 import { moved, type Point, STRAIGHT, threeOf, withOneMore } from "./curve";
@@ -19,7 +20,7 @@ interface Props {
 
 const HEIGHT = 210;
 const LEFT = 34;
-const RIGHT = 8;
+const RIGHT = 14;
 const BOTTOM = 30;
 const NUDGE = 1;
 
@@ -95,7 +96,15 @@ export function Curve({ drawn, curve, half, onMove, onKeep }: Props) {
           onPointerLeave={drop}
           className={points ? "touch-none" : ""}
         >
-          <Grid x={x} y={y} width={width} />
+          <Axes x={x} y={y} xTicks={[0, 50, 100]} />
+          <line
+            x1={x(0)}
+            y1={y(0)}
+            x2={x(100)}
+            y2={y(100)}
+            className="stroke-line"
+            strokeDasharray="4 4"
+          />
           <path d={path ?? ""} className="fill-none stroke-water" strokeWidth={2.5} />
           {points ? null : <circle cx={x(50)} cy={y(now)} r={5} className="fill-ember" />}
           {points?.map((point, at) => (
@@ -158,39 +167,5 @@ export function Curve({ drawn, curve, half, onMove, onKeep }: Props) {
         same steps.
       </p>
     </div>
-  );
-}
-
-function Grid({
-  x,
-  y,
-  width,
-}: {
-  x: (value: number) => number;
-  y: (value: number) => number;
-  width: number;
-}) {
-  return (
-    <>
-      {[0, 50, 100].map((tick) => (
-        <g key={tick} className="text-[11px]">
-          <line x1={LEFT} x2={width - RIGHT} y1={y(tick)} y2={y(tick)} className="stroke-line" />
-          <text x={LEFT - 5} y={y(tick) + 4} textAnchor="end">
-            {tick}
-          </text>
-          <text x={x(tick)} y={HEIGHT - BOTTOM + 15} textAnchor={tick === 100 ? "end" : "middle"}>
-            {tick}
-          </text>
-        </g>
-      ))}
-      <line
-        x1={x(0)}
-        y1={y(0)}
-        x2={x(100)}
-        y2={y(100)}
-        className="stroke-line"
-        strokeDasharray="4 4"
-      />
-    </>
   );
 }

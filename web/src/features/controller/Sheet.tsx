@@ -1,10 +1,11 @@
 import { useState } from "react";
 import type { BuildDocument, SettingRow, SheetAnswer } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { saveFile } from "../../ui/saveFile";
 import { chosen, typed } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown, toStored } from "../../units/quantities";
-import { asSet, asText, type SettingValue, today, within } from "./sheet";
+import { asSet, asText, type SettingValue, today } from "./sheet";
 
 interface Props {
   answer: SheetAnswer;
@@ -21,13 +22,8 @@ export function Sheet({ answer, document, onSet }: Props) {
     setCopied(true);
   };
   const save = () => {
-    const link = window.document.createElement("a");
-    link.href = URL.createObjectURL(
-      new Blob([JSON.stringify(answer, null, 1)], { type: "application/json" }),
-    );
-    link.download = `${document.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-")}-settings.json`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    const name = document.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-");
+    saveFile(`${name}-settings.json`, JSON.stringify(answer, null, 1), "application/json");
   };
   return (
     <section aria-label="Settings" className="min-w-0">
@@ -92,7 +88,7 @@ function Row({ row, number, onSet }: RowProps) {
       </span>
       <span className="text-[12.5px] sm:text-right">
         <span className="no-print flex items-center gap-2 sm:justify-end">
-          {row.value !== null && !same && !within(row) ? (
+          {row.value !== null && !same && !row.stands.within ? (
             <Button
               onClick={() => set(row.value as SettingValue)}
               aria-label={`Set it: ${row.label.toLowerCase()} to ${said(row.value)}`}
@@ -103,9 +99,9 @@ function Row({ row, number, onSet }: RowProps) {
           <ByHand row={row} unit={unit} onSet={set} />
         </span>
         <small className="block text-soft">
-          {within(row) && !same ? <span className="text-fine">within it</span> : null}
+          {row.stands.within && !same ? <span className="text-fine">within it</span> : null}
           {same ? <span className="text-fine">set so</span> : null}
-          {hand ? ` ${same || within(row) ? "since" : "set"} ${dayOf(hand.on)}` : ""}
+          {hand ? ` ${same || row.stands.within ? "since" : "set"} ${dayOf(hand.on)}` : ""}
           {differs ? <span className="block text-watch">{differs}</span> : null}
         </small>
       </span>

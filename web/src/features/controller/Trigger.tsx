@@ -3,6 +3,7 @@ import { useDebounce } from "use-debounce";
 import { tracedPull } from "../../api/controller";
 import type { BuildDocument, TriggerFrame } from "../../api/types";
 import type { StateWatts } from "../../stream/flow";
+import { LIMIT_WORDS } from "../../stream/limits";
 import { MiniStream } from "../../stream/MiniStream";
 import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
@@ -150,15 +151,6 @@ function Live({ document, grade }: { document: BuildDocument; grade: number }) {
 const mostOf = (frames: TriggerFrame[]) =>
   Math.max(20, ...frames.map((one) => Math.max(Math.abs(one.cells_w), Math.abs(one.road_w))));
 
-const LIMITED: Record<string, string> = {
-  motor_current: "the motor amps limit holds it",
-  battery_current: "the pack amps limit holds it",
-  traction: "the driven wheels slip",
-  voltage: "all of the volts",
-  cannot_move: "it can't move",
-  overrun: "the slope drives it",
-};
-
 function Now({ frame, most, motors }: { frame: TriggerFrame; most: number; motors: number }) {
   const value = useValue();
   const watts: StateWatts = { ...frame, stage_losses_w: [frame.gearing_heat_w], takes: {} };
@@ -176,7 +168,7 @@ function Now({ frame, most, motors }: { frame: TriggerFrame; most: number; motor
         <Figure name="Winding" say={value(frame.winding_c, "C", 2)} />
       </dl>
       <p className="min-h-5 text-[12.5px] text-soft">
-        {frame.limited_by ? LIMITED[frame.limited_by] : ""}
+        {frame.limited_by ? LIMIT_WORDS[frame.limited_by] : ""}
       </p>
       <div className="max-w-2xl">
         <MiniStream

@@ -33,6 +33,7 @@ const row = (id: string, value: number | string | null, more = {}): SettingRow =
       per: 1,
       now: null,
       by_hand: null,
+      within: false,
       differs: "",
       ...(more as { stands?: object }).stands,
     },
@@ -88,7 +89,7 @@ describe("what is set", () => {
 describe("the sheet", () => {
   test("a limit that is set lower is left alone, one above is offered", async () => {
     const limit = (value: number) =>
-      row("motor_current_limit_a", value, { at_most: true, stands: { now: 80 } });
+      row("motor_current_limit_a", value, { stands: { now: 80, within: value >= 80 } });
     drawn(<Sheet answer={sheet(limit(100))} document={DOCUMENT} onSet={onSet} />);
     expect(screen.getByText("within it")).toBeTruthy();
     expect(screen.queryByRole("button", { name: /^Set it/ })).toBeNull();

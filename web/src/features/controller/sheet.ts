@@ -17,13 +17,6 @@ export function asSet(
   return { [path]: typeof value === "number" ? value / per : value, ...kept };
 }
 
-/** Whether what is set stands below a limit, and is left alone. */
-export const within = (row: SettingRow): boolean =>
-  row.at_most &&
-  typeof row.stands.now === "number" &&
-  typeof row.value === "number" &&
-  row.stands.now <= row.value;
-
 /** The day it is here. */
 export function today(now = new Date()): string {
   const two = (value: number) => String(value).padStart(2, "0");

@@ -1,5 +1,6 @@
 import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
+import { Tick } from "../../ui/Tick";
 import type { CourseKind, RidePlan, Stretch } from "./plan";
 
 const KINDS: [CourseKind, string][] = [
@@ -147,27 +148,5 @@ function Stretches({
         One stretch more
       </Button>
     </details>
-  );
-}
-
-function Tick({
-  label,
-  on,
-  onChange,
-}: {
-  label: string;
-  on: boolean;
-  onChange: (on: boolean) => void;
-}) {
-  return (
-    <label className="flex min-h-11 items-center gap-1.5 sm:min-h-8">
-      <input
-        type="checkbox"
-        checked={on}
-        onChange={(event) => onChange(event.target.checked)}
-        className="size-4 accent-water"
-      />
-      {label}
-    </label>
   );
 }

@@ -5,6 +5,7 @@ import type { BuildDocument, RideShown } from "../../api/types";
 import type { StateWatts } from "../../stream/flow";
 import { MiniStream } from "../../stream/MiniStream";
 import { Button } from "../../ui/Button";
+import { saveFile } from "../../ui/saveFile";
 import { useAsked } from "../../ui/useAsked";
 import { Waiting } from "../../ui/Waiting";
 import { useEnds } from "../../units/Spread";
@@ -24,9 +25,9 @@ const LONG_S = 3600;
 export function RidePage() {
   const { state } = useOpened();
   const { document, build, answer } = state;
-  const top = answer?.doubt.figures.top_speed_kmh?.value ?? null;
+  const cruise = answer?.moments.find((moment) => moment.id === "cruise")?.state.speed_mps ?? null;
   const [said, setSaid] = useState(() => keptPlan(build.id));
-  const plan = useMemo(() => said ?? usualPlan(top), [said, top]);
+  const plan = useMemo(() => said ?? usualPlan(cruise), [said, cruise]);
   const ready = said !== null || answer !== null;
   const [asked] = useDebounce(plan, 250);
   const ridden = inAir(document, asked.airC);
@@ -51,11 +52,7 @@ export function RidePage() {
   );
   const save = async () => {
     const text = await rideTable(ridden, rideOf(asked));
-    const link = window.document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([text as string], { type: "text/csv" }));
-    link.download = "ride.csv";
-    link.click();
-    URL.revokeObjectURL(link.href);
+    saveFile("ride.csv", text as string, "text/csv");
   };
   return (
     <main className="flex-1 px-3 pt-3 pb-8 sm:px-6">

@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
-import { area, line } from "d3-shape";
+import { area } from "d3-shape";
 import type { RideShown } from "../../api/types";
-import { Axes } from "../../plots/Axes";
+import { type Along, LinePlot, type PlotLine } from "../../plots/LinePlot";
 import { useSize } from "../../ui/useSize";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
@@ -16,48 +16,47 @@ interface Props {
   onAt: (at: number) => void;
 }
 
-interface Line {
-  name: string;
-  key: string;
-  unit: string;
-  className: string;
-  dashed?: boolean;
-}
-
 const LEFT = 42;
 const RIGHT = 12;
 const HEIGHT = 118;
 
-const PLOTS: { title: string; unit: string; lines: Line[]; limits?: boolean }[] = [
+interface Watched {
+  name: string;
+  key: string;
+  className: string;
+  dashed?: boolean;
+}
+
+const PLOTS: { title: string; unit: string; lines: Watched[] }[] = [
   {
     title: "Speed",
     unit: "km/h",
     lines: [
-      { name: "asked", key: "asked_kmh", unit: "km/h", className: "stroke-soft", dashed: true },
-      { name: "reached", key: "speed_kmh", unit: "km/h", className: "stroke-water" },
+      { name: "asked", key: "asked_kmh", className: "stroke-soft", dashed: true },
+      { name: "reached", key: "speed_kmh", className: "stroke-water" },
     ],
   },
   {
     title: "Amps",
     unit: "A",
     lines: [
-      { name: "a motor", key: "motor_current_a", unit: "A", className: "stroke-ember" },
-      { name: "pack", key: "battery_current_a", unit: "A", className: "stroke-water" },
+      { name: "a motor", key: "motor_current_a", className: "stroke-ember" },
+      { name: "pack", key: "battery_current_a", className: "stroke-water" },
     ],
   },
   {
     title: "Volts of a cell",
     unit: "V",
-    lines: [{ name: "cell", key: "cell_voltage_v", unit: "V", className: "stroke-water" }],
+    lines: [{ name: "cell", key: "cell_voltage_v", className: "stroke-water" }],
   },
   {
     title: "Temperatures",
     unit: "C",
     lines: [
-      { name: "winding", key: "winding_c", unit: "C", className: "stroke-ember" },
-      { name: "can", key: "case_c", unit: "C", className: "stroke-deep" },
-      { name: "controller", key: "controller_c", unit: "C", className: "stroke-water" },
-      { name: "pack", key: "pack_c", unit: "C", className: "stroke-soft" },
+      { name: "winding", key: "winding_c", className: "stroke-ember" },
+      { name: "can", key: "case_c", className: "stroke-deep" },
+      { name: "controller", key: "controller_c", className: "stroke-water" },
+      { name: "pack", key: "pack_c", className: "stroke-soft" },
     ],
   },
 ];
@@ -65,10 +64,7 @@ const PLOTS: { title: string; unit: string; lines: Line[]; limits?: boolean }[] 
 /** The road's height, and below it what people watch; one place is pointed at in all of them. */
 export function Traces({ shown, before, overWay, at, onAt }: Props) {
   const [ref, width] = useSize();
-  const rows = shown.rows as Record<string, (number | null)[]>;
-  const along = (rows[overWay ? "distance_m" : "time_s"] ?? []).map((one) =>
-    overWay ? (one ?? 0) / 1000 : (one ?? 0) / 60,
-  );
+  const along = alongOf(shown, overWay);
   const last = along.at(-1) ?? 1;
   const x = scaleLinear([0, Math.max(last, 1e-6)], [LEFT, Math.max(width - RIGHT, LEFT + 1)]);
   const point = (event: React.PointerEvent<HTMLElement>) => {
@@ -87,16 +83,12 @@ export function Traces({ shown, before, overWay, at, onAt }: Props) {
       {PLOTS.map((plot) => (
         <Plot
           key={plot.title}
-          title={plot.title}
-          unit={plot.unit}
-          lines={plot.lines}
+          plot={plot}
           shown={shown}
           before={before}
           overWay={overWay}
-          along={along}
           x={x}
           width={width}
-          sign={sign}
         />
       ))}
       {width > 120 ? (
@@ -122,15 +114,13 @@ export function Traces({ shown, before, overWay, at, onAt }: Props) {
   );
 }
 
-type Scale = ReturnType<typeof scaleLinear<number, number>>;
-
 function Height({
   x,
   along,
   shown,
   width,
 }: {
-  x: Scale;
+  x: Along;
   along: number[];
   shown: RideShown;
   width: number;
@@ -155,97 +145,46 @@ function Height({
 }
 
 interface PlotProps {
-  title: string;
-  unit: string;
-  lines: Line[];
+  plot: (typeof PLOTS)[number];
   shown: RideShown;
   before: RideShown | null;
   overWay: boolean;
-  along: number[];
-  x: Scale;
+  x: Along;
   width: number;
-  sign: string;
 }
 
-function Plot({ title, unit, lines, shown, before, overWay, along, x, width, sign }: PlotProps) {
+function Plot({ plot, shown, before, overWay, x, width }: PlotProps) {
   const { choice } = useUnits();
-  const own = documentUnit(unit, choice);
-  const columns = shown.rows as Record<string, (number | null)[]>;
-  const values = lines.map((one) =>
-    (columns[one.key] ?? []).map((value) => (value === null ? null : toShown(value, own))),
-  );
-  const all = values.flat().filter((value): value is number => value !== null);
-  const isFlat = unit === "V" || unit === "C";
-  const low = isFlat ? Math.min(...all) : Math.min(0, ...all);
-  const y = scaleLinear([low, Math.max(low + (isFlat ? 0.1 : 1), ...all)], [HEIGHT - 22, 10]).nice(
-    4,
-  );
-  const drawn = (xs: number[], ys: (number | null)[]) =>
-    line<number | null>(
-      (_, at) => x(xs[at] ?? 0),
-      (value) => y(value ?? 0),
-    ).defined((value) => value !== null)(ys) ?? "";
-  const old = before ? (before.rows as Record<string, (number | null)[]>) : null;
-  const oldAlong = (old?.[overWay ? "distance_m" : "time_s"] ?? []).map(
-    (one) => (one ?? 0) / (overWay ? 1000 : 60),
-  );
+  const own = documentUnit(plot.unit, choice);
+  const linesOf = (of: RideShown, thin: boolean): PlotLine[] =>
+    plot.lines
+      .filter((one) => !(thin && one.dashed))
+      .map((one) => ({
+        ...one,
+        thin,
+        along: alongOf(of, overWay),
+        values: (columnsOf(of)[one.key] ?? []).map((value) =>
+          value === null ? null : toShown(value, own),
+        ),
+      }));
   return (
-    <figure>
-      <figcaption className="flex flex-wrap gap-x-3 text-[12px] text-soft">
-        <span className="flex-1 pl-1">
-          {title}, {own.sign}
-        </span>
-        {lines.length > 1
-          ? lines.map((one) => (
-              <span key={one.key} className="inline-flex items-center gap-1">
-                <svg width={18} height={8} aria-hidden="true">
-                  <line
-                    x1={0}
-                    x2={18}
-                    y1={4}
-                    y2={4}
-                    className={one.className}
-                    strokeWidth={2}
-                    strokeDasharray={one.dashed ? "3 3" : undefined}
-                  />
-                </svg>
-                {one.name}
-              </span>
-            ))
-          : null}
-        {old ? <span>thin: as pinned</span> : null}
-      </figcaption>
-      {width > 120 ? (
-        <svg width={width} height={HEIGHT} role="img" aria-label={`${title} over the ride`}>
-          <Axes x={x} y={y} sign={sign} />
-          {old
-            ? lines
-                .filter((one) => !one.dashed)
-                .map((one) => (
-                  <path
-                    key={`before${one.key}`}
-                    d={drawn(
-                      oldAlong,
-                      (old[one.key] ?? []).map((value) =>
-                        value === null ? null : toShown(value, own),
-                      ),
-                    )}
-                    className={`fill-none ${one.className} opacity-50`}
-                    strokeWidth={1}
-                  />
-                ))
-            : null}
-          {lines.map((one, index) => (
-            <path
-              key={one.key}
-              d={drawn(along, values[index] ?? [])}
-              className={`fill-none ${one.className}`}
-              strokeWidth={1.8}
-              strokeDasharray={one.dashed ? "3 3" : undefined}
-            />
-          ))}
-        </svg>
-      ) : null}
-    </figure>
+    <LinePlot
+      title={`${plot.title} over the ride, ${own.sign}`}
+      lines={[...(before ? linesOf(before, true) : []), ...linesOf(shown, false)]}
+      x={x}
+      sign={overWay ? "km" : "min"}
+      width={width}
+      height={HEIGHT}
+      fromNought={plot.unit !== "V" && plot.unit !== "C"}
+      note={before ? "thin: as pinned" : undefined}
+    />
   );
 }
+
+const columnsOf = (shown: RideShown) => shown.rows as Record<string, (number | null)[]>;
+
+/** Kilometres or minutes of each moment. */
+const alongOf = (shown: RideShown, overWay: boolean): number[] =>
+  (columnsOf(shown)[overWay ? "distance_m" : "time_s"] ?? []).map(
+    (one) => (one ?? 0) / (overWay ? 1000 : 60),
+  );

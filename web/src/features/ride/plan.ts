@@ -24,9 +24,9 @@ export interface RidePlan {
   regenerates: boolean;
 }
 
-/** A road with a hill, for a build that goes so fast. */
-export const usualPlan = (topKmh: number | null): RidePlan => {
-  const ride = Math.max(Math.round((topKmh ?? 25) * 0.7), 2);
+/** A road with a hill, ridden as the bench takes an ordinary trip. */
+export const usualPlan = (cruiseMps: number | null): RidePlan => {
+  const ride = Math.max(Math.round((cruiseMps ?? 5) * 3.6), 1);
   return {
     kind: "road",
     rideKmh: ride,
@@ -37,7 +37,7 @@ export const usualPlan = (topKmh: number | null): RidePlan => {
       { lengthM: 1500, upM: -20, limitKmh: null, stopS: null },
     ],
     thereAndBack: true,
-    toKmh: Math.max(Math.round(ride * 0.8), 1),
+    toKmh: ride,
     times: 10,
     chargePct: 100,
     airC: null,

@@ -13,7 +13,7 @@ beforeEach(() => localStorage.clear());
 afterEach(cleanup);
 
 describe("what is asked of a ride", () => {
-  const plan = usualPlan(40);
+  const plan = usualPlan(28 / 3.6);
 
   test("stretches become places of a road, a limit from where it begins, a stop where it ends", () => {
     const stretches = [
@@ -92,7 +92,7 @@ const opened = (pinnedNumber = 1) =>
     state: {
       document: { name: "Punt", motor: { count: 1 }, conditions: {} },
       build: { id: "b", head: 1, pinned: { number: pinnedNumber, document: { name: "Old" } } },
-      answer: { doubt: { figures: { top_speed_kmh: { value: 40 } } } },
+      answer: { moments: [{ id: "cruise", state: { speed_mps: 7 } }] },
     },
     met: undefined,
     onShown: () => {},

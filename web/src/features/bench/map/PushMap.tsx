@@ -2,10 +2,11 @@ import { memo, type PointerEvent, useState } from "react";
 import type { Answer, MapAnswer, MomentId } from "../../../api/types";
 import { Axes } from "../../../plots/Axes";
 import { pushPlot } from "../../../plots/push";
+import { LIMIT_WORDS } from "../../../stream/limits";
 import { digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { toShown, unitOf } from "../../../units/quantities";
-import { LIMIT_WORDS, momentOf } from "../parts";
+import { momentOf } from "../parts";
 import { interpolated, runs } from "./curve";
 
 interface Props {
