@@ -39,7 +39,7 @@ def test_a_road_is_ridden_and_winter_takes_its_share(page: Page, product: Produc
 def test_a_press_on_a_lever_is_ridden_beside_what_is_pinned(page: Page, product: Product):
     address = product.begin()
     open_bench(page, address)
-    page.get_by_role("button", name="Winding up").click()
+    page.get_by_role("button", name="Rolling mass up").click()
     saved(page)
     page.keyboard.press("r")
     expect(page.get_by_role("region", name="What it came to")).to_contain_text("was ")

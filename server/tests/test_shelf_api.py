@@ -9,18 +9,9 @@ from accounts.personal import the_owner
 from powertrain.documents.reading import check_build
 from shelf import whole
 from shelf.models import Part, PartVersion
+from tests.own_parts import MOTOR
 
 EXAMPLES = Path(__file__).parents[2] / "docs/examples"
-MOTOR = {
-    "name": "Old blue can",
-    "motor": {
-        "kind": "permanent_magnet",
-        "kv_rpm_per_v": 790,
-        "resistance_ohm": 0.03,
-        "no_load_current_a": 0.9,
-        "shaft_mm": 5,
-    },
-}
 
 
 @pytest.fixture

@@ -7,18 +7,9 @@ from pathlib import Path
 
 from powertrain.documents.table import columns_of
 from shelf.models import Part
+from tests.own_parts import MOTOR
 
 EXAMPLES = Path(__file__).parents[2] / "docs/examples"
-MOTOR = {
-    "name": "Old blue can",
-    "motor": {
-        "kind": "permanent_magnet",
-        "kv_rpm_per_v": 790,
-        "resistance_ohm": 0.03,
-        "no_load_current_a": 0.9,
-        "shaft_mm": 5,
-    },
-}
 
 
 def sent(api, path, text):

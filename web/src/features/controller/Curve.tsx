@@ -18,10 +18,10 @@ interface Props {
   onKeep: (curve: CurveDocument) => void;
 }
 
-const HEIGHT = 210;
+const HEIGHT = 222;
 const LEFT = 34;
 const RIGHT = 14;
-const BOTTOM = 30;
+const BOTTOM = 42;
 const NUDGE = 1;
 
 /** Volts over the trigger; its half, or each of its points, is moved by hand or by the keys. */

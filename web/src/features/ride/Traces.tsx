@@ -136,7 +136,7 @@ function Height({
   )(heights);
   return (
     <svg width={width} height={62} role="img" aria-label={`Height: ${Math.round(most)} m in all`}>
-      <path d={ground ?? ""} className="fill-sunk stroke-line" />
+      <path d={ground ?? ""} className="fill-line stroke-soft" />
       <text x={LEFT - 6} y={16} textAnchor="end" className="text-[11.5px]">
         {Math.round(most)} m
       </text>
