@@ -7598,7 +7598,7 @@ export interface components {
         };
         /**
          * Loss
-         * @description What a cable keeps at a moment; where no copper is stated, the thinnest that is sold and does.
+         * @description What a cable keeps at a moment; `mm2` is `assumed`, the thinnest that does, where unsaid.
          */
         Loss: {
             /**
