@@ -30,6 +30,7 @@ def main() -> int:
     call_command("migrate", verbosity=0, interactive=False)
     if "--demo" in sys.argv[1:]:
         call_command("load_demo")
+        call_command("load_demo_rides")
     return 0
 
 

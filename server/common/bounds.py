@@ -1,7 +1,7 @@
 """How long a body may be, by the address that it is sent to."""
 
-TABLES = ("/api/shelf/bring-in", "/api/builds/bring-in")
-"""Where whole tables come in, which are longer than any document."""
+TABLES = ("/api/shelf/bring-in", "/api/builds/bring-in", "/api/ride/way")
+"""Where whole tables and tracks come in, which are longer than any document."""
 
 ARCHIVES = ("/api/archive",)
 """Where everything of somebody comes in at once."""

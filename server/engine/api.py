@@ -42,7 +42,7 @@ def solve_build(request: HttpRequest, payload: schemas.SolveRequest) -> HttpResp
     answer = schemas.SolveAnswer.model_construct(
         document=document,
         changes=[schemas.Change(**change) for change in changes_between(before, after)],
-        answer=solve(document),
+        answer=solve(document, payload.when),
     )
     # Written at once: the answer is of the engine's own models, and to check each number again
     # takes a tenth of the time of a press.

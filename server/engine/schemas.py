@@ -6,6 +6,7 @@ from ninja import Schema
 from pydantic import Field
 
 from powertrain.bench.answer import Answer
+from powertrain.by_then import When
 from powertrain.compare.terms import Terms
 from powertrain.documents.build import Build as BuildDocument
 from powertrain.documents.describe import FieldInfo, KindName
@@ -17,6 +18,8 @@ class SolveRequest(Schema):
 
     document: BuildDocument
     operations: list[Operation] = Field(default_factory=list, max_length=100)
+    when: When = "now"
+    """When it is looked at: as it is now, with a full pack, or at the end of its trip."""
 
 
 class Change(Schema):

@@ -20,12 +20,19 @@ QUICK = Weight(long=False, pure=True, most_s=10.0)
 QUICK_READING = Weight(long=False, pure=False, most_s=10.0)
 LONG = Weight(long=True, pure=True, most_s=20.0)
 LONG_READING = Weight(long=True, pure=False, most_s=20.0)
+RIDE = Weight(long=True, pure=True, most_s=120.0)
+"""A ride of hours, or of a motor whose steps can't be compiled."""
+
+RIDE_KEPT = Weight(long=True, pure=False, most_s=120.0)
 TABLE = Weight(long=True, pure=False, most_s=600.0)
 
 HEAVY: list[tuple[str, str, Weight]] = [
     ("POST", r"/api/(solve|will-it-run|planetary|module|tyre|speeds)", QUICK),
     ("POST", r"/api/(settings|advise|trigger/traced|wires|shunt|hall)", QUICK),
-    ("POST", r"/api/ride(/table)?", LONG),
+    ("POST", r"/api/ride(/table|/gpx)?", RIDE),
+    ("POST", r"/api/ride/way", TABLE),
+    ("PUT", r"/api/builds/[^/]+/rides/[^/]+", RIDE_KEPT),
+    ("POST", r"/api/builds/[^/]+/meter-days", RIDE_KEPT),
     ("POST", r"/api/(compare|baseline|overvolt|boost|identify)", LONG),
     ("POST", r"/api/(ladder|speed-chart|windings|roads|split|choose-controller)", LONG_READING),
     ("POST", r"/api/builds/[^/]+/meets", QUICK_READING),

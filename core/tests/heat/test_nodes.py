@@ -88,7 +88,7 @@ def test_steady_is_where_the_slopes_vanish_and_runaway_is_the_known_criterion(va
 def test_the_time_to_a_limit_is_when_it_is_reached(values, limit):
     two, start = lumps(values), scalar(values[-1])
     ends = two.steady_k()
-    times = two.seconds_until((scalar(limit), scalar(limit)), ends, start)
+    times = two.seconds_until((scalar(limit), scalar(limit)), ends, (start, start))
     for node, time in enumerate(float(t) for t in times):
         if start >= limit:
             assert time == 0

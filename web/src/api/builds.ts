@@ -1,11 +1,11 @@
 import { answered, client } from "./client";
-import type { BuildDocument, Facts, ListId, Operation, Terms, Ticked } from "./types";
+import type { BuildDocument, Facts, ListId, Operation, Terms, Ticked, When } from "./types";
 
 /** Every write, and the solve, as one function each. */
 const at = (id: string) => ({ params: { path: { build_id: id } } });
 
-export const solve = (document: BuildDocument, operations: Operation[]) =>
-  answered(client.POST("/api/solve", { body: { document, operations } }));
+export const solve = (document: BuildDocument, operations: Operation[], when: When = "now") =>
+  answered(client.POST("/api/solve", { body: { document, operations, when } }));
 
 export const compare = (documents: BuildDocument[], terms: Terms) =>
   answered(client.POST("/api/compare", { body: { documents, terms } }));

@@ -92,4 +92,5 @@ export type TriggerFrame = Schemas["TriggerFrame"];
 export type Traced = Schemas["Traced"];
 export type CurveDocument = Schemas["Curve"];
 export type RideDocument = Schemas["Ride"];
+export type When = NonNullable<Schemas["SolveRequest"]["when"]>;
 export type RideShown = Schemas["RideShown"];

@@ -9,7 +9,7 @@ import {
   undo,
 } from "../api/builds";
 import { ApiError } from "../api/client";
-import type { Answer, BuildAnswer, BuildDocument, Change, Operation } from "../api/types";
+import type { Answer, BuildAnswer, BuildDocument, Change, Operation, When } from "../api/types";
 import { Outbox, pause } from "./outbox";
 
 export interface Refused {
@@ -27,6 +27,8 @@ export interface BenchState {
   document: BuildDocument;
   answer: Answer | null;
   pinned: Answer | null;
+  /** When both are looked at. */
+  when: When;
   /** The last change, for saying what was done. */
   changes: Change[];
   saving: "saved" | "saving" | "waiting";
@@ -88,6 +90,7 @@ export class Workbench {
       document: build.document,
       answer: null,
       pinned: null,
+      when: "now",
       changes: [],
       saving: "saved",
       trouble: null,
@@ -141,6 +144,14 @@ export class Workbench {
   /** Compare with what stands now from here on. */
   pin(): void {
     this.enqueue({ do: "pin" });
+  }
+
+  /** Look at it as it is now, with a full pack, or at the end of its trip. */
+  look(when: When): void {
+    if (when === this.state.when) return;
+    this.set({ when });
+    this.enqueue({ do: "reload" });
+    this.enqueue({ do: "run", job: () => this.solvePinned() });
   }
 
   clearRefusal(): void {
@@ -246,6 +257,7 @@ export class Workbench {
       const { document, answer, changes } = await solve(
         this.state.document,
         batch.map((act) => act.operation),
+        this.state.when,
       );
       this.leave(batch);
       const told = changes.length ? { changes, notice: null } : {};
@@ -335,7 +347,7 @@ export class Workbench {
   private async solved(document: BuildDocument): Promise<Answer | null> {
     for (;;) {
       try {
-        const { answer } = await solve(document, []);
+        const { answer } = await solve(document, [], this.state.when);
         if (this.state.trouble) this.set({ trouble: null });
         return answer;
       } catch (problem) {

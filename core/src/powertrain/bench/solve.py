@@ -21,6 +21,7 @@ from powertrain.bench.curves import map_of
 from powertrain.bench.heat import burnt_bands, first_limit, limits_answer, nodes_at, stall_answer
 from powertrain.bench.in_short import in_short
 from powertrain.bench.numbers import drive_kg, state_figures, total
+from powertrain.by_then import When, by_then, then_of
 from powertrain.compile.build import compile_build
 from powertrain.compile.ratings import CurrentRating
 from powertrain.documents.build import Build
@@ -35,6 +36,7 @@ from powertrain.load.words import LoadWords
 from powertrain.motor.kinds import loss_names
 from powertrain.operating.derate import implied_load_factor
 from powertrain.operating.distance import range_km, usable_wh
+from powertrain.operating.moments import moments_of
 from powertrain.operating.settings import MOMENT_IDS, MomentId
 from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km
@@ -46,11 +48,16 @@ from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.verdict import Verdict
 
 
-def solve(build: Build) -> Answer:
-    """Return everything the bench shows of `build`."""
+def solve(build: Build, when: When = "now") -> Answer:
+    """Return everything the bench shows of `build`, as it is now or as it is by then."""
     compiled, levers, doubt = compile_build(build), levers_of(build), Doubt.of(build)
-    sweep = sweep_of(build, doubt, levers)
-    context = RuleContext(compiled, first_of(compiled, sweep.results), build)
+    then = None
+    if when != "now":
+        moments = moments_of(compiled.settings, compiled.drive, fine=False)
+        then = then_of(build, compiled, moments, when)
+        compiled = by_then(build, compiled, then)
+    sweep = sweep_of(build, doubt, levers, then)
+    context = RuleContext(compiled, first_of(compiled, sweep.results), build, then=then)
     drive, moments, usable = compiled.drive, context.moments, compiled.settings.usable
     verdicts, not_judged = judge_all(context)
     bands = moment_bands(sweep)

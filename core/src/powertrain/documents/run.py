@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, StringConstraints, model_validator
 from pydantic_core import PydanticCustomError
 
+from powertrain.battery.open_circuit import USUAL
 from powertrain.documents.build import Build
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.model import Model
@@ -244,6 +245,21 @@ class Run:
 
     build: Build
     ride: Ride
+
+
+def with_rest_volts(document: dict[str, Any]) -> dict[str, Any]:
+    """Return a build document that says at which volts its cells rest over charge.
+
+    Where it states none, those usual of its chemistry: a pack that begins half empty then rests
+    lower, whatever volts it is stated at. A document as it is says nothing of that, and its usual
+    curve goes through the stated volts at the charge at the start.
+    """
+    battery = document.get("battery")
+    usual = USUAL.get(battery.get("chemistry", "")) if isinstance(battery, dict) else None
+    if not isinstance(battery, dict) or usual is None or battery.get("open_circuit") is not None:
+        return document
+    points = [{"soc_pct": 100 * share, "cell_v": volts} for share, volts in usual]
+    return {**document, "battery": {**battery, "open_circuit": points}}
 
 
 def read_run(text: bytes | str) -> Run:

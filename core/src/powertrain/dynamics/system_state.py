@@ -24,8 +24,9 @@ class SystemState:
     @classmethod
     def at_rest(cls, compiled: CompiledBuild, charge: Array) -> "SystemState":
         """Return a drive that stands, its parts as warm as the document says."""
-        none, parts_c = charge * 0.0, compiled.thermal.parts_c + charge * 0.0
-        return cls(none, charge, parts_c, parts_c, parts_c, parts_c)
+        none, begins = charge * 0.0, compiled.thermal.begins
+        warm = {f"{key}_c": begins.of(key) + none for key in NODES}
+        return cls(output_rad_s=none, charge=charge, **warm)
 
     def temperatures_c(self) -> dict[NodeId, Array]:
         """Return the temperatures by node."""

@@ -69,21 +69,22 @@ class TwoNodes:
         return np.where(away, np.inf, winding), np.where(away, np.inf, case)
 
     def seconds_until(
-        self, limits_k: tuple[Array, Array], ends_k: tuple[Array, Array], start_k: Array
+        self,
+        limits_k: tuple[Array, Array],
+        ends_k: tuple[Array, Array],
+        begins_k: tuple[Array, Array],
     ) -> tuple[Array, Array]:
-        """Return when winding and case pass their limits, both having stood at `start_k`.
+        """Return when winding and case pass their limits, having stood at `begins_k`.
 
         Infinite where they never do; `ends_k` is where they end.
         """
-        shape = np.broadcast_shapes(*(np.shape(end) for end in ends_k), np.shape(start_k))
+        shape = np.broadcast_shapes(*(np.shape(end) for end in (*ends_k, *begins_k)))
         steps = LOG_TIMES.reshape(-1, *(1 for _ in shape))
         # One look at all times serves both, and so does each step of the search.
         over = np.stack(
             [
                 filled(at - limit, (LOG_STEPS, *shape))
-                for at, limit in zip(
-                    self.after_k(np.exp(steps), start_k, start_k), limits_k, strict=True
-                )
+                for at, limit in zip(self.after_k(np.exp(steps), *begins_k), limits_k, strict=True)
             ],
             axis=1,
         )
@@ -97,7 +98,7 @@ class TwoNodes:
         for _ in range(NEWTON_STEPS):
             logs = np.clip(logs, low, high)
             times = np.exp(logs)
-            winding_k, case_k = self.after_k(times, start_k, start_k)
+            winding_k, case_k = self.after_k(times, *begins_k)
             rates = np.stack(self._rates(winding_k, case_k))[[0, 1], [0, 1]]
             room = limits - np.stack([winding_k[0], case_k[1]])
             low, high = np.where(room > 0, logs, low), np.where(room > 0, high, logs)
@@ -107,7 +108,8 @@ class TwoNodes:
         ends = np.stack([filled(end, shape) for end in ends_k])
         reached = (ends > limits) & np.any(over >= 0, axis=0)
         seconds = np.where(reached, times, np.inf)
-        seconds = np.where(start_k >= limits, 0.0, seconds)
+        begins = np.stack([filled(begin, shape) for begin in begins_k])
+        seconds = np.where(begins >= limits, 0.0, seconds)
         return seconds[0], seconds[1]
 
     def _rates(self, winding_k: Array, case_k: Array) -> tuple[Array, Array]:

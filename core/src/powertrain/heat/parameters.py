@@ -37,6 +37,7 @@ class MotorParameters:
     case_to_air_k_per_w: Array
     air: Air
     resistance_at_c: Array
+    magnet_at_c: Array
     magnet_per_k: Array
     stall_share: Array
 
@@ -51,14 +52,34 @@ class PartParameters:
 
 
 @dataclass(frozen=True)
+class Begins:
+    """How warm each node is at the beginning."""
+
+    winding: Array
+    case: Array
+    controller: Array
+    pack: Array
+
+    @classmethod
+    def alike(cls, parts_c: Array) -> "Begins":
+        """Return nodes that have stood together for long."""
+        return cls(parts_c, parts_c, parts_c, parts_c)
+
+    def of(self, node: str) -> Array:
+        """Return how warm a node is."""
+        found: Array = getattr(self, node)
+        return found
+
+
+@dataclass(frozen=True)
 class ThermalParameters:
-    """All of them, with the air's temperature and the one at which the parts begin."""
+    """All of them, with the air's temperature and those at which the parts begin."""
 
     motor: MotorParameters
     controller: PartParameters
     pack: PartParameters
     ambient_c: Array
-    parts_c: Array
+    begins: Begins
 
     @classmethod
     def of(
@@ -79,7 +100,7 @@ class ThermalParameters:
             ),
             pack=_part(battery, pack_body(battery), "closed", PACK_J_PER_KG_K, density),
             ambient_c=ambient_c,
-            parts_c=conditions.number("parts_c") if told else ambient_c,
+            begins=Begins.alike(conditions.number("parts_c") if told else ambient_c),
         )
 
 
@@ -96,6 +117,7 @@ def _motor(build: Stated, constant_nm_per_root_w: Array, density: Array) -> Moto
         case_to_air_k_per_w=_or(said, "case_to_air_k_per_w", still_k_per_w(body)),
         air=Air.of(motor.under("cooling"), "open", body.size_m, density),
         resistance_at_c=said.number("resistance_at_c"),
+        magnet_at_c=said.number("resistance_at_c"),
         magnet_per_k=said.number("magnet_pct_per_k") / 100,
         stall_share=scalar(1.0 if motor.word("commutation") == "brushed" else 2 / 3),
     )

@@ -110,9 +110,10 @@ def temperatures(
     """
     if not timed:
         return _untimed(after(thermal, flows, seconds), limits)
-    start = thermal.parts_c - thermal.ambient_c
+    start = {key: thermal.begins.of(key) - thermal.ambient_c for key in NODES}
+    begins = start["winding"], start["case"]
     cold = nodes = _nodes(thermal, flows, _leaves_w_per_k(thermal, flows))
-    winding, case = _motor_after(thermal, flows, seconds, cold, start, start)
+    winding, case = _motor_after(thermal, flows, seconds, cold, *begins)
     winding_end, case_end = nodes.steady_k()
     for _ in _magnet_rounds(thermal):
         weaker = _weakened(thermal, flows, case_end)
@@ -121,10 +122,10 @@ def temperatures(
     rooms = {key: limits.of(key) - thermal.ambient_c for key in NODES}
     burnt = {key: limits.burnt_c(key) - thermal.ambient_c for key in NODES}
     ends = (winding_end, case_end)
-    winding_s, case_s = nodes.seconds_until((rooms["winding"], rooms["case"]), ends, start)
+    winding_s, case_s = nodes.seconds_until((rooms["winding"], rooms["case"]), ends, begins)
     burnt_s = (np.full(np.shape(winding), np.inf),) * 2
     if somewhere(winding > burnt["winding"]) or somewhere(case > burnt["case"]):
-        burnt_s = nodes.seconds_until((burnt["winding"], burnt["case"]), ends, start)
+        burnt_s = nodes.seconds_until((burnt["winding"], burnt["case"]), ends, begins)
 
     def node(
         key: NodeId, reached_k: Array, end_k: Array, to_limit_s: Array, burns_s: Array
@@ -139,10 +140,10 @@ def temperatures(
 
     def single(key: NodeId, part: PartParameters, heat_w: Array) -> Node:
         single_node = _one(part, heat_w, flows.travel_mps)
-        reached_k, burns_s = single_node.after_k(seconds, start), scalar(np.inf)
+        reached_k, burns_s = single_node.after_k(seconds, start[key]), scalar(np.inf)
         if somewhere(reached_k > burnt[key]):
-            burns_s = single_node.seconds_until(burnt[key], start)
-        to_limit_s = single_node.seconds_until(rooms[key], start)
+            burns_s = single_node.seconds_until(burnt[key], start[key])
+        to_limit_s = single_node.seconds_until(rooms[key], start[key])
         return node(key, reached_k, single_node.steady_k(), to_limit_s, burns_s)
 
     return Temperatures(
@@ -202,7 +203,8 @@ def after(
         Whether the heat is already that of parts as warm as they are, as in a short step.
     """
     air = thermal.ambient_c
-    start = {key: (thermal.parts_c if begins_c is None else begins_c[key]) - air for key in NODES}
+    begins = {key: thermal.begins.of(key) for key in NODES} if begins_c is None else begins_c
+    start = {key: begins[key] - air for key in NODES}
     cold = _nodes(thermal, flows, _leaves_w_per_k(thermal, flows))
     if as_warm:
         steady = replace(
@@ -296,9 +298,7 @@ def _nodes(
 
 def _weakened(thermal: ThermalParameters, flows: Flows, case_k: Array) -> Array:
     motor = thermal.motor
-    warmer_k = (
-        np.where(np.isfinite(case_k), case_k, 1e3) + thermal.ambient_c - motor.resistance_at_c
-    )
+    warmer_k = np.where(np.isfinite(case_k), case_k, 1e3) + thermal.ambient_c - motor.magnet_at_c
     lost = np.clip(motor.magnet_per_k * warmer_k * flows.magnet_share, -0.1, MOST_WEAKENED)
     return 1 / (1 - lost)
 

@@ -72,6 +72,8 @@ class Day:
     log: dict[str, Any]
     rows: list[dict[str, float]]
     truth: dict[str, float]
+    run: Run
+    ridden: Ridden
 
 
 def day_of(run: Run, seed: int, *, cleared: bool = True) -> Day:
@@ -109,7 +111,7 @@ def day_of(run: Run, seed: int, *, cleared: bool = True) -> Day:
         "observations": observations,
     }
     log = {"format": FORMAT, "name": f"Test day of {run.build.name}", "runs": [logged]}
-    return Day(log, rows, hidden.truth)
+    return Day(log, rows, hidden.truth, own, ridden)
 
 
 def _reading(

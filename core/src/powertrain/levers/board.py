@@ -1,13 +1,14 @@
 """The lever board: every single change at hand, with what it gains and what it costs."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 import numpy as np
 from pydantic import BaseModel
 
 from powertrain.arrays import Array
+from powertrain.by_then import Then, by_then
 from powertrain.documents.build import Build
 from powertrain.doubt.bands import bands_of
 from powertrain.doubt.draws import DRAWS, Doubt, Variants, variants
@@ -71,8 +72,10 @@ class Sweep:
     presses: tuple[tuple[Lever, Literal[1, -1]], ...]
 
 
-def sweep_of(build: Build, doubt: Doubt, levers: Sequence[Lever]) -> Sweep:
-    """Return the sweep of a build over its draws and the presses of `levers`."""
+def sweep_of(
+    build: Build, doubt: Doubt, levers: Sequence[Lever], then: Then | None = None
+) -> Sweep:
+    """Return the sweep of a build over its draws and the presses of `levers`, as it is by then."""
     presses: list[tuple[Lever, Literal[1, -1]]] = []
     changes: list[dict[str, Any]] = []
     for lever in levers:
@@ -81,6 +84,7 @@ def sweep_of(build: Build, doubt: Doubt, levers: Sequence[Lever]) -> Sweep:
                 presses.append((lever, 1 if step > 0 else -1))
                 changes.append(change)
     many = variants(build, doubt, changes, paired=PAIRED)
+    many = replace(many, compiled=by_then(build, many.compiled, then))
     results = results_of(many.compiled, fine=False, timed=False)
     figures = figures_of(many.compiled, results)
     rows = len(many.draws)

@@ -111,21 +111,18 @@ def run_answer(
     step_s: float = STEP_S,
     draws: int = 0,
     ridden: Ridden | None = None,
+    many: Ridden | None = None,
 ) -> RunAnswer:
     """Return what a run comes to, with bands of so many draws of what is doubtful.
 
-    Draws take longer steps, a two-hundredth of the ride and half a second at the most: their bands
-    are much wider than what that is off.
+    `many` are those draws where they were ridden already.
     """
     found = ride(run, step_s=step_s) if ridden is None else ridden
     bands: dict[str, list[float | None]] = {}
     chance = None
-    if draws > 0:
-        doubt = Doubt.of(run.build)
-        count = min(draws, DRAWS)
-        drawn = drawn_of(run.build, doubt, doubt.deviates[:count])
-        longer_s = min(float(found.t_s[0]) / DRAW_STEPS, DRAW_STEP_S)
-        many = ride(run, step_s=max(step_s, longer_s), drawn=drawn)
+    if many is None and draws > 0:
+        many = ridden_draws(run, found, draws, step_s=step_s)
+    if many is not None:
         bands = {
             name: [number(value) for value in bands_of(values)]
             for name, values in figures_of(run, many).items()
@@ -155,6 +152,18 @@ def run_answer(
         bands=bands,
         cut_off_chance=chance,
     )
+
+
+def ridden_draws(run: Run, found: Ridden, draws: int, *, step_s: float = STEP_S) -> Ridden:
+    """Return a ride in so many draws of what is doubtful in its build.
+
+    Draws take longer steps, a two-hundredth of the ride and half a second at the most: their bands
+    are much wider than what that is off.
+    """
+    doubt = Doubt.of(run.build)
+    drawn = drawn_of(run.build, doubt, doubt.deviates[: min(draws, DRAWS)])
+    longer_s = min(float(found.t_s[0]) / DRAW_STEPS, DRAW_STEP_S)
+    return ride(run, step_s=max(step_s, longer_s), drawn=drawn)
 
 
 def figures_of(run: Run, ridden: Ridden) -> dict[str, Numbers]:

@@ -5,9 +5,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from powertrain.arrays import Array, scalar
-from powertrain.battery.cold import CAPACITY, RESISTANCE, Along
+from powertrain.battery.cold import CAPACITY, Along
 from powertrain.battery.open_circuit import USUAL, OpenCircuit
 from powertrain.battery.pack import Pack
+from powertrain.by_then import cold_factor
 from powertrain.compile.build import CompiledBuild
 from powertrain.stated import Stated
 
@@ -37,15 +38,11 @@ class PackInTime:
         """Return the pack of a build whose stated volts are those at a share of charge."""
         battery, controller = said.under("battery"), said.under("controller")
         chemistry = battery.word("chemistry")
-        by_c = battery.word("resistance_by_c")
-        resistance = RESISTANCE[chemistry]
-        if by_c is not None:
-            resistance = tuple(sorted((point.c, point.factor) for point in by_c))
         pack = compiled.drive.pack
         share = battery.number("capacity_share", 1.0)
         return cls(
             volts=_volts(battery, soc),
-            resistance=Along(resistance),
+            resistance=cold_factor(battery.part),
             capacity=Along(CAPACITY[chemistry]),
             capacity_ah=pack.capacity_ah * share,
             peukert=battery.number("peukert", 1.0),

@@ -25,6 +25,9 @@ CUTS = 4
 BLOCK = 8192
 """Steps times variants that are looked at together."""
 
+SAMPLES = 8
+"""Moments of a block of which way and charge are kept of every variant."""
+
 STUCK_S = 1.0
 """After so long at full throttle without moving a hill can't be climbed."""
 
@@ -53,6 +56,8 @@ class Ridden:
     cut: NDArray[np.bool_]
     ends: dict[str, Numbers]
     rows: dict[str, Numbers] | None
+    sampled: dict[str, Numbers]
+    """Way and charge at some moments of every variant, shape (moments, variants)."""
 
 
 def ride(
@@ -125,11 +130,15 @@ class _Loop:
         count, at = self.count, self.at
         sums = _Sums(count, len(self.names), self.mps)
         kept: list[dict[str, Numbers]] = []
+        sampled: list[dict[str, Numbers]] = []
         while self.alive.any():
             steps = self._block()
             lives = self._judged(steps)
             seconds = self.asked["seconds"][:steps] * lives
             sums.add(self.block[:steps], self.asked, seconds, lives, at)
+            some = slice(None, steps, max(steps // SAMPLES, 1))
+            ways = {"at_m": self.asked["at_m"], "charge": self.block[:, at["charge"]]}
+            sampled.append({name: values[some].copy() for name, values in ways.items()})
             if count == 1:
                 shown = lives[:, 0]
                 rows = {name: self.block[:steps, index, 0][shown] for name, index in at.items()}
@@ -156,6 +165,7 @@ class _Loop:
             cut=sums.cut,
             ends={name: sums.last[at[name]] for name in STATES},
             rows=joined,
+            sampled={name: np.concatenate([one[name] for one in sampled]) for name in sampled[0]},
         )
 
     def _block(self) -> int:

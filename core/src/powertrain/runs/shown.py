@@ -7,8 +7,11 @@ from pydantic import BaseModel
 from powertrain.documents.run import Run
 from powertrain.heat.limits import NODES
 from powertrain.plain import limit_word
-from powertrain.runs.answer import COLUMNS, RunAnswer, rows_of, run_answer
+from powertrain.runs.answer import COLUMNS, RunAnswer, ridden_draws, rows_of, run_answer
+from powertrain.runs.left import left_bands, left_km
 from powertrain.runs.ride import STEP_S, ride
+from powertrain.runs.verdicts import ride_verdicts
+from powertrain.verdicts.verdict import Verdict
 
 MOST_SHOWN = 600
 """Moments of a picture; figures and the table know all of them."""
@@ -36,14 +39,19 @@ class RideShown(BaseModel):
     """A ride's figures, and its moments by column.
 
     `rows` are those of the table and the watts of the stream, None where there is no such value;
-    `height_m` is the road's above its lowest place. `limits_c` are what parts may reach.
+    `height_m` is the road's above its lowest place. `limits_c` are what parts may reach. `left_km`
+    is how much further the pack goes from there, `left_band` its 10, 50 and 90 % points, empty
+    without draws.
     """
 
     told: RunAnswer
+    verdicts: list[Verdict]
     rows: dict[str, list[float | None]]
     limited_by: list[str]
     height_m: list[float]
     limits_c: dict[str, float]
+    left_km: list[float | None]
+    left_band: list[list[float | None]]
 
 
 def shown(run: Run, *, draws: int = 0) -> RideShown:
@@ -60,12 +68,19 @@ def shown(run: Run, *, draws: int = 0) -> RideShown:
     columns["gearing_heat_w"] = _listed(gearing[middle])
     height = _heights(rows["distance_m"], rows["grade_pct"])
     limits = ridden.compiled.limits
+    many = ridden_draws(run, ridden, draws) if draws else None
+    told = run_answer(run, ridden=ridden, many=many)
+    at_m, charge = rows["distance_m"][places], rows["soc_pct"][places] / 100
+    bands = [] if many is None else [_listed(one) for one in left_bands(run, many, at_m)]
     return RideShown(
-        told=run_answer(run, draws=draws, ridden=ridden),
+        told=told,
+        verdicts=ride_verdicts(run, told, ridden),
         rows=columns,
         limited_by=[limit_word(code) or "" for code in rows["limited_by"][places]],
         height_m=[float(value) for value in height[places]],
         limits_c={key: float(limits.of(key)) for key in NODES},
+        left_km=_listed(left_km(run, ridden, at_m, charge)),
+        left_band=bands,
     )
 
 

@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import scalar
+from powertrain.by_then import Then, by_then, then_of
 from powertrain.compile.build import CompiledBuild, compile_build
 from powertrain.compile.ratings import Ratings
 from powertrain.documents.build import Build
@@ -68,6 +69,11 @@ class Batch:
         """What happens when they are held at full throttle."""
         return stall_of(self.drive, self.thermal, self.limits)
 
+    @property
+    def at_the_end(self) -> "Batch | None":
+        """The same build at the end of a trip; None where no document says how far that goes."""
+        return None
+
     def nowhere(self) -> NDArray[np.bool_]:
         """Return a mask that is false for every build."""
         return np.zeros(np.shape(self.moments.cruise.met), bool)
@@ -75,10 +81,14 @@ class Batch:
 
 @dataclass(frozen=True)
 class RuleContext(Batch):
-    """One build with its document, for words; `cures` says whether cures are searched for."""
+    """One build with its document, for words; `cures` says whether cures are searched for.
+
+    `then` says how it stands, where that is not as it is now.
+    """
 
     build: Build
     cures: bool = True
+    then: Then | None = None
 
     @cached_property
     def limit_sources(self) -> dict[NodeId, str]:
@@ -90,3 +100,12 @@ class RuleContext(Batch):
         """Return a build solved at all moments."""
         compiled = compile_build(build)
         return cls(compiled, results_of(compiled), build, cures)
+
+    @cached_property
+    def at_the_end(self) -> Batch | None:
+        """The same build at the end of a trip; None where another time is looked at already."""
+        if self.then is not None:
+            return None
+        then = then_of(self.build, self.compiled, self.moments, "end")
+        compiled = by_then(self.build, self.compiled, then)
+        return Batch(compiled, results_of(compiled, fine=False, timed=False))

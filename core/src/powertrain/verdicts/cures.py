@@ -6,6 +6,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from powertrain.by_then import by_then
 from powertrain.documents.vehicle import FixedStage, ToothedStage
 from powertrain.doubt.draws import Doubt, variants
 from powertrain.results import results_of
@@ -32,6 +33,7 @@ def cure(context: RuleContext, good: Good) -> Fix | None:
         return None
     changes = [fix.change for fix in fixes]
     compiled = variants(context.build, NOTHING_DOUBTED, changes, draws=0).compiled
+    compiled = by_then(context.build, compiled, context.then)
     batch = Batch(compiled, results_of(compiled, fine=False, timed=False))
     cured = np.broadcast_to(good(batch), (len(fixes) + 1,))[1:] & _keeps(context, batch, len(fixes))
     if not np.any(cured):

@@ -1,6 +1,6 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { FigureId, MomentId, PartId } from "../../api/types";
+import type { FigureId, MomentId, PartId, When as Time } from "../../api/types";
 import { useSize } from "../../ui/useSize";
 import { type OpenedBuild, useOpened } from "../../workbench/opened";
 import { PartOnBank } from "./bank/Bank";
@@ -17,6 +17,7 @@ import { momentOf, PARTS, sectionsOf } from "./parts";
 import { DownStream } from "./stream/DownStream";
 import { Stream } from "./stream/Stream";
 import { useKeys } from "./useKeys";
+import { When } from "./When";
 
 const WIDE = 760;
 
@@ -27,7 +28,9 @@ export function BenchPage() {
   const [open, setOpen] = useState<PartId | null>(null);
   const close = useCallback(() => setOpen(null), []);
   const lower = useRef<HTMLDivElement>(null);
-  useKeys({ choose: setMoment, close });
+  const look = useCallback((when: Time) => bench.look(when), [bench]);
+  const end = useCallback(() => look(state.when === "end" ? "now" : "end"), [look, state.when]);
+  useKeys({ choose: setMoment, close, end });
   const [ref, width] = useSize();
   useEffect(() => {
     onShown(open ? sectionsOf(open, state.document) : []);
@@ -62,7 +65,10 @@ export function BenchPage() {
         <p className="p-6 text-soft">Solving</p>
       ) : (
         <>
-          <InShort answer={answer} onMoment={setMoment} onVerdicts={showVerdicts} />
+          <div className="flex flex-wrap items-start gap-x-6 px-3 pt-2 sm:px-6">
+            <InShort answer={answer} onMoment={setMoment} onVerdicts={showVerdicts} />
+            <When when={state.when} onWhen={look} />
+          </div>
           <MomentTabs answer={answer} moment={moment} onChoose={setMoment} />
           {wide ? (
             <WideStream width={width - 48} moment={moment} state={state} bank={bank} />

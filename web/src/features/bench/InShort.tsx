@@ -12,7 +12,7 @@ interface Props {
 export function InShort({ answer, onMoment, onVerdicts }: Props) {
   const value = useValue();
   return (
-    <p className="px-3 pt-2 text-[14.5px] leading-snug sm:px-6">
+    <p className="min-w-64 flex-1 text-[14.5px] leading-snug">
       {answer.in_short.map(({ words, value: figure, unit, leads }, place) => {
         const said =
           figure === null || figure === undefined

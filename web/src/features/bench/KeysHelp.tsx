@@ -3,6 +3,7 @@ import { Button } from "../../ui/Button";
 
 const KEYS: [string, string][] = [
   ["1 to 5", "the moments"],
+  ["e", "at the end of the trip, and back"],
   ["t, c, w, m", "to the tooth, cell, winding or mass lever"],
   ["↑ ↓", "press the lever"],
   ["b, g, o, i", "to bench, gearing, controller, brief"],

@@ -6,6 +6,8 @@ import { MOMENTS } from "./MomentTabs";
 interface Actions {
   choose: (moment: MomentId) => void;
   close: () => void;
+  /** Look at the end of the trip, and back. */
+  end: () => void;
 }
 
 /** Which lever each letter goes to; arrows then press it. */
@@ -16,7 +18,7 @@ const LEVERS: Record<string, string> = {
   m: '[data-lever="vehicle.mass_kg"]',
 };
 
-export function useKeys({ choose, close }: Actions): void {
+export function useKeys({ choose, close, end }: Actions): void {
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
@@ -26,6 +28,7 @@ export function useKeys({ choose, close }: Actions): void {
       if (typing || event.ctrlKey || event.metaKey || event.altKey || !keysAreOn()) return;
       const moment = MOMENTS[Number(key) - 1];
       if (moment) choose(moment);
+      else if (key === "e") end();
       else if (LEVERS[key]) {
         document
           .querySelector<HTMLElement>(LEVERS[key])
@@ -36,5 +39,5 @@ export function useKeys({ choose, close }: Actions): void {
     };
     window.addEventListener("keydown", pressed);
     return () => window.removeEventListener("keydown", pressed);
-  }, [choose, close]);
+  }, [choose, close, end]);
 }

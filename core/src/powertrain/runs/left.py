@@ -1,0 +1,50 @@
+"""How much further the pack goes from each place of a ride, and how sure that is.
+
+Taken at what the whole ride used for each kilometre, down to the charge to which its document uses
+the pack: an ordinary way to reckon it, which knows nothing of the hills that lie ahead.
+"""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from powertrain.documents.run import Run
+from powertrain.doubt.bands import bands_of
+from powertrain.operating.settings import Usable
+from powertrain.runs.ride import Ridden
+from powertrain.stated import Stated
+
+Numbers = NDArray[np.float64]
+
+LEAST_KM = 0.05
+"""A ride that is shorter than this says nothing of how far a pack goes."""
+
+
+def left_km(run: Run, ridden: Ridden, at_m: Numbers, charge: Numbers) -> Numbers:
+    """Return the kilometres left at some places of a ride; NaN where it used nothing.
+
+    `charge` is the share at those places.
+    """
+    used, way_km = run.ride.start.soc_pct / 100 - ridden.ends["charge"], ridden.at_m / 1000
+    with np.errstate(divide="ignore", invalid="ignore"):
+        per_km = np.where((used > 1e-6) & (way_km > LEAST_KM), used / way_km, np.nan)
+        left: Numbers = np.maximum(charge - _empty(run), 0.0) / per_km
+    return left
+
+
+def left_bands(run: Run, many: Ridden, at_m: Numbers) -> Numbers:
+    """Return the 10, 50 and 90 % points of that over draws, shape (places, 3).
+
+    A draw that has ended before a place has nothing left there.
+    """
+    draws = len(many.at_m)
+    charge = np.empty((draws, len(at_m)))
+    for draw in range(draws):
+        ways, charges = many.sampled["at_m"][:, draw], many.sampled["charge"][:, draw]
+        begins = np.append(0.0, ways), np.append(run.ride.start.soc_pct / 100, charges)
+        charge[draw] = np.where(at_m <= ways[-1] + 1.0, np.interp(at_m, *begins), 0.0)
+    left = np.stack([left_km(run, many, at_m, charge[:, place]) for place in range(len(at_m))])
+    return bands_of(np.where(np.isnan(left), np.inf, left))
+
+
+def _empty(run: Run) -> float:
+    return Usable.of(Stated(run.build.moments)).to_pct / 100
