@@ -17,10 +17,12 @@ MOST_DRAWS = 256
 
 Latitude = Annotated[float, Field(ge=-90, le=90)]
 Longitude = Annotated[float, Field(ge=-360, le=360)]
-Track = Annotated[
-    list[tuple[Latitude, Longitude, Annotated[float, Field(ge=0)]]],
-    Field(min_length=2, max_length=5000),
+OnTrack = Annotated[
+    # A list in JSON stands for the three.
+    tuple[Latitude, Longitude, Annotated[float, Field(ge=0)]],
+    Field(strict=False),
 ]
+Track = Annotated[list[OnTrack], Field(min_length=2, max_length=5000)]
 """Where a road lies: latitude, longitude, and metres along it."""
 
 Air = Annotated[float, Field(ge=-60, le=60)]

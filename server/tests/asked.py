@@ -48,6 +48,14 @@ def sound_requests(build: str = "", brief: str = "") -> dict[str, dict[str, Any]
                 "course": {"kind": "standing", "until_kmh": 20.0},
             },
         },
+        "/ride/gpx": {
+            "document": trike,
+            "ride": {
+                "format": "young-torrent.run/1",
+                "course": {"kind": "standing", "until_kmh": 20.0},
+            },
+            "track": [[51.0, 1.0, 0.0], [51.01, 1.0, 1112.0]],
+        },
         "/trigger/traced": {"document": trike, "trigger": 0.5},
         "/ladder": {"document": trike},
         "/will-it-run": {"document": trike},

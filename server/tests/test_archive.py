@@ -21,6 +21,7 @@ from common.errors import Conflict, NotFound
 from matching.actions.brief import keep_brief
 from matching.models import Brief, Match, Origin
 from powertrain.errors import Refusal
+from runs.models import KeptRide
 from shelf.actions.keep import add_part, change_part, set_away
 from shelf.models import Part
 from upkeep.bringing_in import bring_in
@@ -87,6 +88,18 @@ def full(owner, trike):
     for seed in range(4):
         build = create_build(owner, {**trike, "name": f"Cart {seed}"}, demo="" if seed else "cart")
         edited(owner, build, 25, seed)
+    for removed_at in (None, timezone.now()):
+        KeptRide.objects.create(
+            build=build,
+            version=1,
+            name=f"To the dyke, {removed_at}",
+            ride={"course": {"kind": "standing", "until_s": 9.5}},
+            air_c=-5.5,
+            track=[(51.0, 1.0, 0.0), (51.1, 1.0, 11119.5)],
+            told={"soc_end_pct": 1 / 3},
+            verdicts=[{"id": "arrives"}],
+            removed_at=removed_at,
+        )
     remove_build(owner, build.pk)
     broken = create_build(owner, {**trike, "name": "Broken"})
     Version.objects.filter(build=broken).update(document={"name": "Broken", "motor": {}})

@@ -24,7 +24,7 @@ def one_connection(db):
 
 OF_ONE_BUILD = (
     "ladder|will-it-run|speed-chart|windings|overvolt|roads|speeds|boost|compare|baseline"
-    "|shelf/[^/]+/look|trigger/traced|ride|ride/table|choose-controller|wires|shunt"
+    "|shelf/[^/]+/look|trigger/traced|ride|ride/table|ride/gpx|choose-controller|wires|shunt"
 )
 """Questions that take the very document that solve takes; the tests of their own APIs ask them with
 odd input."""

@@ -22,10 +22,11 @@ from matching.models import Brief, Match, Origin
 from powertrain.documents.reading import refusal_of
 from powertrain.documents.text import parse
 from powertrain.errors import Refusal
+from runs.models import KeptRide
 from shelf.actions.keep import free_ref
 from shelf.models import Part, PartVersion
 from shelf.whole import shipped_ids
-from upkeep.forms import BriefForm, BuildForm, Manifest, PartForm
+from upkeep.forms import BriefForm, BuildForm, Manifest, PartForm, RideForm
 
 LARGEST_ENTRY = 200_000_000
 MOST_ENTRIES = 2_000_000
@@ -98,7 +99,8 @@ def _read(archive: zipfile.ZipFile, name: str, form: type[FormOf]) -> FormOf:
 
 
 def _take_build(user: Any, form: BuildForm) -> Became:
-    _check_history(form.versions, [form.head, form.pinned], f"builds/{form.id}.json")
+    pointed_at = [form.head, form.pinned, *(ride.version for ride in form.rides)]
+    _check_history(form.versions, pointed_at, f"builds/{form.id}.json")
     own_ids = [form.id, _beside(form.id, user.pk)]
     there = Build.objects.filter(owner=user, pk__in=own_ids).first()
     if there is None and form.demo:
@@ -108,7 +110,10 @@ def _take_build(user: Any, form: BuildForm) -> Became:
         taken = Build.objects.filter(pk=form.id).exists()
         return _write_build(user, form, own_ids[1] if taken else own_ids[0])
     known = [(one.number, one.document) for one in there.versions.all()]
-    match _compared(known, [(one.number, one.document) for one in form.versions]):
+    compared = _compared(known, [(one.number, one.document) for one in form.versions])
+    if compared != "apart":
+        _add_rides(there, form)
+    match compared:
         case "same":
             if form.changed_at > there.changed_at:
                 _stand(there, form)
@@ -134,6 +139,7 @@ def _write_build(user: Any, form: BuildForm, own: UUID) -> Became:
     build = Build.objects.create(pk=own, owner=user, name=form.name, demo=form.demo)
     _add_versions(user, build, form, 0)
     _stand(build, form)
+    _add_rides(build, form)
     if form.origin is not None:
         brief = Brief.objects.filter(owner=user, pk=form.origin.brief).first()
         if brief is not None:
@@ -159,6 +165,35 @@ def _add_versions(user: Any, build: Build, form: BuildForm, known: int) -> None:
         )
         for one in more
     )
+
+
+def _add_rides(build: Build, form: BuildForm) -> None:
+    """Keep the rides of an archive that are not kept yet; ids that others have are made anew."""
+    there = [_same_ride(one) for one in KeptRide.objects.filter(build=build)]
+    others = set(
+        KeptRide.objects.filter(pk__in=[one.id for one in form.rides])
+        .exclude(build=build)
+        .values_list("pk", flat=True)
+    )
+    KeptRide.objects.bulk_create(
+        (
+            KeptRide(
+                pk=_beside(one.id, build.pk) if one.id in others else one.id,
+                build=build,
+                **one.model_dump(mode="json", exclude={"id", "made_at", "removed_at"}),
+                made_at=one.made_at,
+                removed_at=one.removed_at,
+            )
+            for one in form.rides
+            if _same_ride(one) not in there
+        ),
+        ignore_conflicts=True,
+    )
+
+
+def _same_ride(ride: KeptRide | RideForm) -> tuple[Any, ...]:
+    """Return what makes a ride the same in two places, whatever its id."""
+    return ride.version, ride.name, ride.air_c, json.dumps(ride.ride, sort_keys=True)
 
 
 def _stand(build: Build, form: BuildForm) -> None:

@@ -55,6 +55,21 @@ class OriginForm(Form):
     document: Plain
 
 
+class RideForm(Form):
+    """A ride that is kept with a build."""
+
+    id: UUID
+    version: Number
+    name: Name
+    ride: Plain
+    air_c: float | None
+    track: list[tuple[float, float, float]] | None
+    told: Plain
+    verdicts: list[Plain]
+    made_at: AwareDatetime
+    removed_at: AwareDatetime | None
+
+
 class BuildForm(Form):
     """A build with all its versions, and where undo and the comparison stand."""
 
@@ -69,6 +84,7 @@ class BuildForm(Form):
     ticks: dict[ListId, Ticked] = Field(default_factory=dict)
     origin: OriginForm | None
     versions: list[VersionForm] = Field(min_length=1)
+    rides: list[RideForm] = Field(default_factory=list)
 
 
 class SayingForm(Form):

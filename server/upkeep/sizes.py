@@ -8,11 +8,14 @@ from django.db import connection
 
 from builds.models import Build
 from matching.models import Brief, Match
+from runs.models import KeptRide, MeterDay
 from shelf.models import Part
 from upkeep.schemas import RoomTaken
 
 TABLES = {
     "builds": ("builds_build", "builds_version"),
+    "kept rides": ("runs_keptride",),
+    "test days": ("runs_meterday",),
     "parts of your own": ("shelf_part", "shelf_partversion"),
     "briefs": ("matching_brief", "matching_origin"),
     "searches": ("matching_match",),
@@ -25,6 +28,8 @@ def sizes_of(user: Any) -> list[RoomTaken]:
     """Return the count of each kind of thing of `user`, and the bytes that all of them take."""
     counts = {
         "builds": Build.objects.filter(owner=user).count(),
+        "kept rides": KeptRide.objects.filter(build__owner=user).count(),
+        "test days": MeterDay.objects.filter(build__owner=user).count(),
         "parts of your own": Part.objects.filter(owner=user).count(),
         "briefs": Brief.objects.filter(owner=user).count(),
         "searches": Match.objects.filter(brief__owner=user).count(),

@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from builds.models import Build
 from matching.models import Brief, Match
+from runs.models import KeptRide
 from shelf.models import Part
 from upkeep.forms import (
     FORMAT,
@@ -18,6 +19,7 @@ from upkeep.forms import (
     MatchForm,
     OriginForm,
     PartForm,
+    RideForm,
     SayingForm,
     VersionForm,
 )
@@ -66,9 +68,10 @@ def _build(build: Build) -> BuildForm:
     origin = getattr(build, "origin", None)
     versions = build.versions.all()
     return BuildForm(
-        **_of(build, BuildForm, "origin", "versions"),
+        **_of(build, BuildForm, "origin", "versions", "rides"),
         origin=origin and OriginForm(brief=origin.brief_id, document=origin.document),
         versions=[VersionForm(**_of(version, VersionForm)) for version in versions],
+        rides=[RideForm(**_of(ride, RideForm)) for ride in KeptRide.objects.filter(build=build)],
     )
 
 

@@ -37,9 +37,9 @@ export interface Sent {
 type Answer = { data: unknown } | { status: number; where: string; what: string };
 
 /** A stand-in for the server; returns everything that is sent to it. */
-export function serverAnswers(answer: (method: string, sent: Sent) => Answer) {
+export function serverAnswers(answer: (method: string, sent: Sent) => Answer | Promise<Answer>) {
   const all: (Sent & { method: string })[] = [];
-  for (const method of ["GET", "POST", "PUT"] as const) {
+  for (const method of ["GET", "POST", "PUT", "DELETE"] as const) {
     vi.spyOn(client, method).mockImplementation((async (path: string, init: unknown) => {
       const { params, body } = (init ?? {}) as {
         params?: { path?: Record<string, string>; query?: Record<string, string> };
@@ -47,7 +47,7 @@ export function serverAnswers(answer: (method: string, sent: Sent) => Answer) {
       };
       const sent = { path, params: params?.path ?? {}, query: params?.query ?? {}, body };
       all.push({ method, ...sent });
-      const told = answer(method, sent);
+      const told = await answer(method, sent);
       if ("data" in told) return { data: told.data, response: new Response(null) };
       const { status, where, what } = told;
       return { error: { error: { where, what } }, response: new Response(null, { status }) };

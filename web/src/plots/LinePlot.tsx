@@ -27,11 +27,23 @@ interface Props {
   fromNought: boolean;
   /** What else is to be said beside the names. */
   note?: string;
+  /** What lines should stay below, drawn across in their look. */
+  limits?: PlotLimit[];
+}
+
+export interface PlotLimit {
+  name: string;
+  at: number;
+  className: string;
 }
 
 /** Lines over time or way, each named above; what belongs together shares its scale. */
-export function LinePlot({ title, lines, x, sign, width, height, fromNought, note }: Props) {
-  const all = lines.flatMap((one) => one.values).filter((value) => value !== null);
+export function LinePlot(props: Props) {
+  const { title, lines, x, sign, width, height, fromNought, note, limits = [] } = props;
+  const own = lines.flatMap((one) => one.values).filter((value) => value !== null);
+  // The nearest limit belongs in the picture, the others where there is room for them.
+  const nearest = limits.length ? [Math.min(...limits.map((one) => one.at))] : [];
+  const all = [...own, ...nearest];
   const low = fromNought ? Math.min(0, ...all) : Math.min(...all);
   const least = low + (fromNought ? 1 : 0.1);
   const y = scaleLinear([low, Math.max(least, ...all)], [height - 22, 10]).nice(4);
@@ -39,13 +51,38 @@ export function LinePlot({ title, lines, x, sign, width, height, fromNought, not
   return (
     <figure>
       <figcaption className="flex flex-wrap gap-x-3 text-[12px] text-soft">
-        <span className="flex-1 pl-1">{title}</span>
+        <span data-in-picture className="flex-1 pl-1">
+          {title}
+        </span>
         {named.length > 1 ? named.map((one) => <Name key={one.name} line={one} />) : null}
         {note ? <span>{note}</span> : null}
       </figcaption>
       {width > 120 ? (
         <svg width={width} height={height} role="img" aria-label={title}>
           <Axes x={x} y={y} sign={sign} />
+          {limits
+            .filter((one) => one.at <= (y.domain()[1] ?? 0))
+            .map((one) => (
+              <g key={one.name}>
+                <line
+                  x1={x.range()[0]}
+                  x2={x.range()[1]}
+                  y1={y(one.at)}
+                  y2={y(one.at)}
+                  className={one.className}
+                  strokeDasharray="1 4"
+                  strokeWidth={1.6}
+                />
+                <text
+                  x={(x.range()[1] ?? 0) - 2}
+                  y={y(one.at) + 12}
+                  textAnchor="end"
+                  className="fill-soft text-[11px]"
+                >
+                  {one.name}
+                </text>
+              </g>
+            ))}
           {lines.map((one) => (
             <path
               key={`${one.name}${one.thin ? " before" : ""}`}
@@ -68,7 +105,7 @@ export function LinePlot({ title, lines, x, sign, width, height, fromNought, not
 
 function Name({ line: { name, className, dashed } }: { line: PlotLine }) {
   return (
-    <span className="inline-flex items-center gap-1">
+    <span data-in-picture className="inline-flex items-center gap-1">
       <svg width={18} height={8} aria-hidden="true">
         <line
           x1={0}

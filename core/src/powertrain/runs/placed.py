@@ -65,6 +65,6 @@ def _on_the_road(run: Run, at_m: np.ndarray) -> np.ndarray:
         return at_m
     length = course.points[-1].distance_m - course.points[0].distance_m
     if not course.there_and_back:
-        return np.where(at_m <= length * course.repeat, at_m % length, length)
+        return np.where(at_m >= length * course.repeat - 1e-3, length, at_m % length)
     lap = at_m % (2 * length)
     return np.minimum(lap, 2 * length - lap)

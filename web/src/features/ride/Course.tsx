@@ -1,7 +1,11 @@
+import { useRef, useState } from "react";
+import { ApiError } from "../../api/client";
+import { readWay } from "../../api/ride";
 import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
 import { Tick } from "../../ui/Tick";
-import type { CourseKind, RidePlan, Stretch } from "./plan";
+import { MOST_DRAWN, Profile } from "./Profile";
+import { type CourseKind, onWay, type RidePlan, type Stretch } from "./plan";
 
 const KINDS: [CourseKind, string][] = [
   ["road", "a road of my own"],
@@ -82,9 +86,67 @@ export function Course({ plan, onPlan }: Props) {
         ) : null}
       </div>
       {plan.kind === "road" ? (
-        <Stretches stretches={plan.stretches} onStretches={(stretches) => say({ stretches })} />
+        <Road plan={plan} onPlan={onPlan} onStretches={(stretches) => say({ stretches })} />
       ) : null}
     </section>
+  );
+}
+
+interface RoadProps extends Props {
+  onStretches: (stretches: Stretch[]) => void;
+}
+
+/** The road: out of a file, drawn, or said as stretches. */
+function Road({ plan, onPlan, onStretches }: RoadProps) {
+  const input = useRef<HTMLInputElement>(null);
+  const [told, setTold] = useState<string[]>([]);
+  const { stretches } = plan;
+  const km = stretches.reduce((sum, one) => sum + one.lengthM, 0) / 1000;
+  const read = async (file: File) => {
+    setTold(["Reading"]);
+    try {
+      const way = await readWay(file);
+      onPlan(onWay(plan, way, file.name.replace(/\.gpx$/i, "")));
+      setTold(way.notes);
+    } catch (problem) {
+      if (!(problem instanceof ApiError)) throw problem;
+      setTold([`Nothing was read: ${problem.where} ${problem.what}.`]);
+    }
+  };
+  return (
+    <details className="pt-1" open={told.length > 0 || undefined}>
+      <summary className="cursor-pointer py-1 text-water">
+        The road{plan.name ? ` (${plan.name})` : ""}: {stretches.length} stretches,{" "}
+        {km.toLocaleString("en-GB", { maximumFractionDigits: 2 })} km
+      </summary>
+      <div className="flex flex-wrap items-start gap-2">
+        <div role="status" className="flex-1 text-[12.5px] text-soft">
+          {told.map((note) => (
+            <p key={note}>{note}</p>
+          ))}
+        </div>
+        <Button onClick={() => input.current?.click()}>Open a GPX file</Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".gpx,application/gpx+xml"
+          aria-label="GPX file"
+          className="hidden"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            event.target.value = "";
+            if (file) void read(file);
+          }}
+        />
+      </div>
+      <Profile
+        stretches={stretches}
+        onStretches={(next) => onPlan({ ...plan, stretches: next, track: null })}
+      />
+      {stretches.length < MOST_DRAWN ? (
+        <Stretches stretches={stretches} onStretches={onStretches} />
+      ) : null}
+    </details>
   );
 }
 
@@ -98,11 +160,7 @@ function Stretches({
   const say = (at: number, some: Partial<Stretch>) =>
     onStretches(stretches.map((one, index) => (index === at ? { ...one, ...some } : one)));
   return (
-    <details className="pt-1">
-      <summary className="cursor-pointer py-1 text-water">
-        The road: {stretches.length} stretches,{" "}
-        {(stretches.reduce((sum, one) => sum + one.lengthM, 0) / 1000).toLocaleString("en-GB")} km
-      </summary>
+    <>
       <ol>
         {stretches.map((one, at) => (
           // Stretches have no identity but their place.
@@ -147,6 +205,6 @@ function Stretches({
       >
         One stretch more
       </Button>
-    </details>
+    </>
   );
 }

@@ -10,6 +10,8 @@ import { placeOf } from "./place";
 interface Props {
   shown: RideShown;
   before: RideShown | null;
+  /** What the one before is called. */
+  beside: string;
   /** Whether the picture goes by the way, and not by the time. */
   overWay: boolean;
   at: number;
@@ -62,7 +64,7 @@ const PLOTS: { title: string; unit: string; lines: Watched[] }[] = [
 ];
 
 /** The road's height, and below it what people watch; one place is pointed at in all of them. */
-export function Traces({ shown, before, overWay, at, onAt }: Props) {
+export function Traces({ shown, before, beside, overWay, at, onAt }: Props) {
   const [ref, width] = useSize();
   const along = alongOf(shown, overWay);
   const last = along.at(-1) ?? 1;
@@ -75,6 +77,7 @@ export function Traces({ shown, before, overWay, at, onAt }: Props) {
   return (
     <div
       ref={ref}
+      data-ride-picture
       className="relative touch-pan-y"
       onPointerMove={(event) => (event.pointerType !== "touch" || event.buttons) && point(event)}
       onPointerDown={point}
@@ -86,11 +89,13 @@ export function Traces({ shown, before, overWay, at, onAt }: Props) {
           plot={plot}
           shown={shown}
           before={before}
+          beside={beside}
           overWay={overWay}
           x={x}
           width={width}
         />
       ))}
+      <Left shown={shown} overWay={overWay} x={x} width={width} />
       {width > 120 ? (
         <span
           className="pointer-events-none absolute top-0 bottom-6 w-px bg-ink"
@@ -144,16 +149,61 @@ function Height({
   );
 }
 
+/** How much further the pack goes from each place, with its band. */
+function Left({
+  shown,
+  overWay,
+  x,
+  width,
+}: {
+  shown: RideShown;
+  overWay: boolean;
+  x: Along;
+  width: number;
+}) {
+  const { choice } = useUnits();
+  const own = documentUnit("km", choice);
+  const left = shown.left_km ?? [];
+  if (!left.some((one) => one !== null)) return null;
+  const along = alongOf(shown, overWay);
+  const inUnit = (values: (number | null | undefined)[]) =>
+    values.map((one) => (one === null || one === undefined ? null : toShown(one, own)));
+  const edge = (which: number): PlotLine => ({
+    name: which === 0 ? "at worst" : "at best",
+    thin: true,
+    along,
+    values: inUnit((shown.left_band ?? []).map((band) => band[which])),
+    className: "stroke-water",
+  });
+  return (
+    <LinePlot
+      title={`Range that is left, ${own.sign}`}
+      lines={[
+        ...(shown.left_band?.length ? [edge(0), edge(2)] : []),
+        { name: "left", along, values: inUnit(left), className: "stroke-water" },
+      ]}
+      x={x}
+      sign={overWay ? "km" : "min"}
+      width={width}
+      height={HEIGHT}
+      fromNought
+      note={shown.left_band?.length ? "thin: eight times in ten between these" : undefined}
+    />
+  );
+}
+
 interface PlotProps {
   plot: (typeof PLOTS)[number];
   shown: RideShown;
   before: RideShown | null;
+  /** What the one before is called. */
+  beside: string;
   overWay: boolean;
   x: Along;
   width: number;
 }
 
-function Plot({ plot, shown, before, overWay, x, width }: PlotProps) {
+function Plot({ plot, shown, before, beside, overWay, x, width }: PlotProps) {
   const { choice } = useUnits();
   const own = documentUnit(plot.unit, choice);
   const linesOf = (of: RideShown, thin: boolean): PlotLine[] =>
@@ -176,7 +226,17 @@ function Plot({ plot, shown, before, overWay, x, width }: PlotProps) {
       width={width}
       height={HEIGHT}
       fromNought={plot.unit !== "V" && plot.unit !== "C"}
-      note={before ? "thin: as pinned" : undefined}
+      note={before ? `thin: ${beside}` : undefined}
+      limits={
+        plot.unit === "C"
+          ? plot.lines.flatMap(({ name, key, className }) => {
+              const limit = shown.limits_c?.[key.replace(/_c$/, "")];
+              return limit === undefined
+                ? []
+                : [{ name: `${name} at most`, at: toShown(limit, own), className }];
+            })
+          : undefined
+      }
     />
   );
 }

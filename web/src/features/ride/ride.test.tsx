@@ -1,10 +1,11 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import type { RideShown } from "../../api/types";
+import type { KeptRideCard, RideShown } from "../../api/types";
 import { drawn, serverAnswers } from "../../testing";
 import { type OpenedBuild, OpenedContext } from "../../workbench/opened";
-import { keptPlan, rideOf, usualPlan } from "./plan";
+import { placesOf, withPlaceAt, withPlaceMoved, withPlaceOut } from "./places";
+import { keptPlan, rideOf, type Stretch, stretchesOf, usualPlan } from "./plan";
 import { RidePage } from "./RidePage";
 
 vi.mock("../../ui/useSize", () => ({ useSize: () => [() => {}, 640, 300] }));
@@ -71,6 +72,11 @@ const SHOWN = {
     bands: { soc_end_pct: [86, 90, 93] },
     cut_off_chance: 0.25,
   },
+  verdicts: [
+    { id: "arrives", part: "pack", title: "Arrives with 90 %", severity: "watch", why: "In 25." },
+  ],
+  left_km: [20, 18, 16],
+  left_band: [],
   rows: {
     time_s: column(0, 150, 300),
     distance_m: column(0, 1000, 2000),
@@ -111,7 +117,9 @@ describe("the ride", () => {
     page();
     expect(await screen.findByText("Arrives with")).toBeTruthy();
     expect(await screen.findByText("86 to 93")).toBeTruthy();
-    expect(screen.getByText(/cut off before the end 25 times/)).toBeTruthy();
+    expect(screen.getByRole("list", { name: "Verdicts of the ride" }).textContent).toContain(
+      "Arrives with 90 %. In 25.",
+    );
     expect(screen.getByRole("region", { name: "Where it went" }).textContent).toContain("20 Wh");
   });
 
@@ -137,11 +145,29 @@ describe("the ride", () => {
     expect(keptPlan("b")?.kind).toBe("ece-15");
   });
 
-  test("a ride that ends on the way says why", async () => {
-    const told = { ...SHOWN.told, finished: false, ended_by: "cut_off" };
+  test("a ride that ends on the way does not arrive", async () => {
+    const told = { ...SHOWN.told, finished: false, ended_by: "cut_off", soc_end_pct: 4 };
     serverAnswers(() => ({ data: { ...SHOWN, told } }));
     page();
-    expect(await screen.findByText("It was cut off on the way and stands.")).toBeTruthy();
+    expect(await screen.findByText("Left in the pack")).toBeTruthy();
+    expect(screen.queryByText("Arrives with")).toBeNull();
+  });
+
+  test("its bands are called off, and asked for again", async () => {
+    let letGo: (told: { data: unknown }) => void = () => {};
+    const later = new Promise<{ data: unknown }>((done) => {
+      letGo = done;
+    });
+    serverAnswers((_, sent) =>
+      (sent.body as { draws: number }).draws === 0 ? { data: SHOWN } : later,
+    );
+    page();
+    await userEvent.click(await screen.findByRole("button", { name: "Call it off" }));
+    expect(screen.getByText(/Called off/)).toBeTruthy();
+    letGo({ data: SHOWN });
+    expect(screen.queryByText("86 to 93")).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "Ride it after all" }));
+    expect(await screen.findByText("86 to 93")).toBeTruthy();
   });
 
   test("the pinned build rides the same road", async () => {
@@ -152,5 +178,81 @@ describe("the ride", () => {
     });
     page(opened(0));
     expect(await screen.findByText(/was 70.0 %/)).toBeTruthy();
+  });
+});
+
+describe("a road that is drawn", () => {
+  const road: Stretch[] = [
+    { lengthM: 300, upM: 6, limitKmh: null, stopS: null },
+    { lengthM: 200, upM: -2, limitKmh: 15, stopS: 20 },
+  ];
+
+  test("a place moves between its neighbours, and all others stay where they are", () => {
+    const moved = withPlaceMoved(road, 1, 900, 10);
+    expect(placesOf(moved)).toEqual([
+      { atM: 0, heightM: 0 },
+      { atM: 490, heightM: 10 },
+      { atM: 500, heightM: 4 },
+    ]);
+    expect(moved[1]).toMatchObject({ limitKmh: 15, stopS: 20 });
+  });
+
+  test("a place is put in and taken out again", () => {
+    const more = withPlaceAt(road, { atM: 400, heightM: 9 });
+    expect(placesOf(more).map((place) => place.atM)).toEqual([0, 300, 400, 500]);
+    expect(more.map((one) => one.stopS)).toEqual([null, null, 20]);
+    expect(withPlaceOut(more, 2)).toEqual(road);
+    expect(withPlaceOut(road, 2)).toEqual(road.slice(0, 1));
+  });
+
+  test("its stretches come back from its places", () => {
+    const plan = { ...usualPlan(5), stretches: road };
+    const { course } = rideOf(plan);
+    expect(course.kind === "route" ? stretchesOf(course.points) : []).toEqual(road);
+  });
+});
+
+const KEPT = {
+  id: "k",
+  name: "Over the dyke",
+  version: 1,
+  older: true,
+  made_at: "2026-02-03T10:00:00Z",
+  ride: { ...rideOf({ ...usualPlan(5), chargePct: 40 }), name: "Over the dyke" },
+  air_c: -5,
+  track: null,
+  told: SHOWN.told,
+  verdicts: [{ id: "arrives", title: "Cut off on the way", severity: "stop", why: "" }],
+} as unknown as KeptRideCard;
+
+describe("kept rides", () => {
+  test("say of which version they are, and are ridden anew on the build as it is", async () => {
+    const sent = serverAnswers((_, { path }) =>
+      path.endsWith("/rides") ? { data: [KEPT] } : { data: SHOWN },
+    );
+    page();
+    await userEvent.click(screen.getByRole("tab", { name: "Kept rides" }));
+    expect(await screen.findByText(/of an older version, 1/)).toBeTruthy();
+    expect(screen.getByText("Cut off on the way.")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: /Ride it on the build/ }));
+    await screen.findByText("Arrives with");
+    expect(sent.at(-1)?.body).toMatchObject({
+      ride: { name: "Over the dyke", start: { soc_pct: 40 } },
+      document: { conditions: { ambient_c: -5 } },
+    });
+  });
+
+  test("what is taken out is brought back under the same id", async () => {
+    const sent = serverAnswers((_, { path }) => ({
+      data: path === "/api/ride" ? SHOWN : path.endsWith("/rides") ? [KEPT] : KEPT,
+    }));
+    page();
+    await userEvent.click(screen.getByRole("tab", { name: "Kept rides" }));
+    await userEvent.click(await screen.findByRole("button", { name: "Take it out" }));
+    await userEvent.click(await screen.findByRole("button", { name: "Bring it back" }));
+    await waitFor(() => expect(sent.some((one) => one.method === "PUT")).toBe(true));
+    const put = sent.find((one) => one.method === "PUT");
+    expect(put?.params.ride_id).toBe("k");
+    expect(put?.body).toMatchObject({ version: 1, name: "Over the dyke", air_c: -5 });
   });
 });
