@@ -48,14 +48,6 @@ def sound_requests(build: str = "", brief: str = "") -> dict[str, dict[str, Any]
                 "course": {"kind": "standing", "until_kmh": 20.0},
             },
         },
-        "/ride/gpx": {
-            "document": trike,
-            "ride": {
-                "format": "young-torrent.run/1",
-                "course": {"kind": "standing", "until_kmh": 20.0},
-            },
-            "track": [[51.0, 1.0, 0.0], [51.01, 1.0, 1112.0]],
-        },
         "/trigger/traced": {"document": trike, "trigger": 0.5},
         "/ladder": {"document": trike},
         "/will-it-run": {"document": trike},
@@ -81,6 +73,11 @@ def sound_requests(build: str = "", brief: str = "") -> dict[str, dict[str, Any]
             "change_id": change + "2",
         }
         asked[f"/builds/{build}/meets"] = trike
+        asked[f"/builds/{build}/meter-days"] = {
+            "version": 1,
+            "ride": asked["/ride"]["ride"],
+            "seed": 3,
+        }
         asked[f"/builds/{build}/pin"] = {"number": 1}
     if brief:
         asked[f"/briefs/{brief}"] = {"document": said}

@@ -187,3 +187,12 @@ def test_every_field_has_a_label_and_an_explanation():
         assert field.label, field.path
         if field.kind != "choice":
             assert len(field.explain) > 4, field.path
+
+
+@pytest.mark.parametrize(("key", "along"), [("open_circuit", "soc_pct"), ("resistance_by_c", "c")])
+def test_two_points_of_a_curve_at_one_place_are_refused(trike, key, along):
+    value = "cell_v" if key == "open_circuit" else "factor"
+    points = [{along: at, value: 3.0} for at in (0, 20, 20)]
+    with pytest.raises(Refusal) as told:
+        check_build({**trike, "battery": {**trike["battery"], key: points}})
+    assert told.value.where == f"battery.{key}.2.{along}"

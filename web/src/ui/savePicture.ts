@@ -78,17 +78,13 @@ export async function savePicture(
     return;
   }
   const image = new Image();
-  const url = URL.createObjectURL(new Blob([text], { type: "image/svg+xml" }));
-  try {
-    image.src = url;
-    await image.decode();
-    const canvas = document.createElement("canvas");
-    canvas.width = drawing.width.baseVal.value * SHARP;
-    canvas.height = drawing.height.baseVal.value * SHARP;
-    canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
-    const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/png"));
-    if (blob) saveFile(`${name}.png`, blob, "image/png");
-  } finally {
-    URL.revokeObjectURL(url);
-  }
+  // Said whole in its address, as the page may load nothing but its own.
+  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`;
+  await image.decode();
+  const canvas = document.createElement("canvas");
+  canvas.width = drawing.width.baseVal.value * SHARP;
+  canvas.height = drawing.height.baseVal.value * SHARP;
+  canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
+  const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/png"));
+  if (blob) saveFile(`${name}.png`, blob, "image/png");
 }

@@ -1,8 +1,10 @@
 """The pack as a document says it."""
 
-from typing import Literal
+from collections.abc import Sequence
+from typing import Any, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.heat import Cooling, PartThermal
@@ -185,3 +187,21 @@ class Battery(Model):
     )
     thermal: PartThermal = Field(default_factory=PartThermal, title="Heat data of the pack")
     cooling: Cooling = Field(default_factory=Cooling, title="Cooling of the pack")
+
+    @model_validator(mode="after")
+    def _each_point_once(self) -> Self:
+        _apart("open_circuit", "soc_pct", self.open_circuit or ())
+        _apart("resistance_by_c", "c", self.resistance_by_c or ())
+        return self
+
+
+def _apart(key: str, along: str, points: Sequence[Any]) -> None:
+    """Refuse two points at the same place: straight between them there is nothing."""
+    known: set[float] = set()
+    for index, point in enumerate(points):
+        at = getattr(point, along)
+        if at in known:
+            where = f"battery.{key}.{index}.{along}"
+            what = f"is that of another point, {at:g}; take one of them out"
+            raise PydanticCustomError("at_place", "at a place", {"where": where, "what": what})
+        known.add(at)

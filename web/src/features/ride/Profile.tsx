@@ -113,11 +113,11 @@ export function Profile({ stretches, onStretches }: Props) {
                   r={7}
                   tabIndex={0}
                   role="slider"
-                  aria-label={`Place ${index + 1} of the road, after ${place.atM} m`}
+                  aria-label={`Place ${index + 1} of the road, after ${Math.round(place.atM)} m`}
                   aria-valuemin={-1000}
                   aria-valuemax={9000}
-                  aria-valuenow={place.heightM}
-                  aria-valuetext={`${place.heightM} m high`}
+                  aria-valuenow={tenth(place.heightM)}
+                  aria-valuetext={`${tenth(place.heightM)} m high`}
                   onPointerDown={(event) => {
                     event.preventDefault();
                     dragged.current = index;
@@ -143,6 +143,8 @@ export function Profile({ stretches, onStretches }: Props) {
     </div>
   );
 }
+
+const tenth = (metres: number) => Math.round(metres * 10) / 10;
 
 /** The middle of the longest stretch, at its height. */
 function longestMiddle(stretches: Stretch[]): { atM: number; heightM: number } {
