@@ -11,7 +11,7 @@ from typing import Any
 import pytest
 
 from powertrain.documents.run import Run, check_run
-from powertrain.doubt.draws import Doubt, drawn_of
+from powertrain.runs.answer import DRAW_STEP_S, ridden_draws
 from powertrain.runs.ride import ride
 
 TRIKE = Path(__file__).parents[1] / "server/builds/demo/causeway-trike.json"
@@ -56,11 +56,10 @@ def test_ride_of_an_hour(benchmark: Any) -> None:
 @pytest.mark.parametrize("draws", [64, 256])
 def test_ride_of_a_road_drawn(benchmark: Any, draws: int) -> None:
     run = run_of(ROAD)
-    doubt = Doubt.of(run.build)
-    drawn = drawn_of(run.build, doubt, doubt.deviates[:draws])
-    ride(run, drawn=drawn)
-    found = benchmark.pedantic(ride, args=(run,), kwargs={"drawn": drawn}, rounds=3)
-    steps = float(found.t_s.max()) * 10 * draws
+    one = ride(run)
+    found = benchmark.pedantic(ridden_draws, args=(run, one, draws), rounds=3)
+    # Draws take half a second at a time.
+    steps = float(found.t_s.max()) / DRAW_STEP_S * draws
     ratio = plain_step_s() * steps / benchmark.stats.stats.min
     print(
         f"\n{draws} draws of {found.t_s.max() / 60:.0f} min: {benchmark.stats.stats.min:.2f} s, "

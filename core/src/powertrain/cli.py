@@ -30,6 +30,7 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "ladder": ("choose", "every rung of teeth that exist"),
     "identify": ("identify", "constants from what is known of a part"),
     "simulate": ("simulate", "a run: a drive on a course, in time"),
+    "route": ("route", "the road of a GPX file, as a run's course"),
     "instruments": ("instruments", "a run of a hidden vehicle, as instruments read it"),
     "settings": ("set_up", "every setting of the controller, with its value and why"),
     "shunt": ("set_up", "a pack amps limit raised at the sense resistor"),

@@ -103,6 +103,8 @@ def test_its_band_lies_about_it_and_ends_where_draws_end(trike):
     own = left_km(run, ridden, at_m, np.interp(at_m, rows["distance_m"], rows["soc_pct"] / 100))
     assert np.all(bands[:, 0] < own)
     assert np.all(own < bands[:, 2])
+    # At its end, too: there it is not suddenly nothing.
+    assert bands[-1, 0] > 0.8 * own[-1]
     # A draw whose cells let go early has nothing left behind that.
     weak = {"battery.cell_resistance_mohm": 78, "battery.cut_off_cell_v": 3.3}
     run = run_with(trike, weak)

@@ -1,5 +1,6 @@
 """Tracks become roads: distances on a sphere, gaps, noise and missing heights, hostile files."""
 
+import json
 import math
 
 import gpxpy
@@ -7,7 +8,9 @@ import gpxpy.geo
 import numpy as np
 import pytest
 
+from powertrain.cli import main
 from powertrain.documents.gpx import MOST_BYTES, Place, read_gpx, write_gpx
+from powertrain.documents.run import check_run
 from powertrain.errors import Refusal
 from powertrain.runs.way import EARTH_M, GAP_M, way_of
 
@@ -190,3 +193,18 @@ def test_a_height_that_is_none_on_earth_counts_as_missing():
 
 def test_a_name_with_marks_stays_a_name():
     assert gpxpy.parse(write_gpx("Dyke <1> & back", "", [])).name == "Dyke <1> & back"
+
+
+def test_the_command_prints_a_course_that_can_be_ridden(tmp_path, capsys, trike):
+    file = tmp_path / "dyke.gpx"
+    line = "".join(
+        f'<trkpt lat="{51 + 0.001 * at}" lon="1"><ele>{at}</ele></trkpt>' for at in range(6)
+    )
+    file.write_text(part(line))
+    assert main(["route", str(file), "--ride", "15"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["length_m"] == pytest.approx(555.97, abs=0.1)
+    build = {"format": "young-torrent.run/1", "build": trike, "course": told["course"]}
+    assert check_run(build).ride.course.points[-1].distance_m == pytest.approx(556, abs=0.1)
+    assert main(["route", str(tmp_path / "none.gpx")]) == 2
+    assert json.loads(capsys.readouterr().err)["error"]["where"] == "gpx"

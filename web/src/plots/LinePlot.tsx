@@ -105,7 +105,7 @@ export function LinePlot(props: Props) {
 
 function Name({ line: { name, className, dashed } }: { line: PlotLine }) {
   return (
-    <span data-in-picture className="inline-flex items-center gap-1">
+    <span className="inline-flex items-center gap-1">
       <svg width={18} height={8} aria-hidden="true">
         <line
           x1={0}
@@ -117,7 +117,7 @@ function Name({ line: { name, className, dashed } }: { line: PlotLine }) {
           strokeDasharray={dashed ? "3 3" : undefined}
         />
       </svg>
-      {name}
+      <span data-in-picture>{name}</span>
     </span>
   );
 }

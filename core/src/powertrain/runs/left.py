@@ -15,6 +15,9 @@ from powertrain.stated import Stated
 
 Numbers = NDArray[np.float64]
 
+NEAR_M = 5.0
+"""A draw that ends so near to a place has come there."""
+
 LEAST_KM = 0.05
 """A ride that is shorter than this says nothing of how far a pack goes."""
 
@@ -39,9 +42,13 @@ def left_bands(run: Run, many: Ridden, at_m: Numbers) -> Numbers:
     draws = len(many.at_m)
     charge = np.empty((draws, len(at_m)))
     for draw in range(draws):
-        ways, charges = many.sampled["at_m"][:, draw], many.sampled["charge"][:, draw]
-        begins = np.append(0.0, ways), np.append(run.ride.start.soc_pct / 100, charges)
-        charge[draw] = np.where(at_m <= ways[-1] + 1.0, np.interp(at_m, *begins), 0.0)
+        end, left = many.at_m[draw], many.ends["charge"][draw]
+        # What has ended stands at its end for the rest of the samples.
+        ways = np.minimum(many.sampled["at_m"][:, draw], end)
+        way = np.concatenate([[0.0], ways, [end]])
+        charges = [[run.ride.start.soc_pct / 100], many.sampled["charge"][:, draw], [left]]
+        read = np.interp(at_m, way, np.concatenate(charges))
+        charge[draw] = np.where(at_m <= end + NEAR_M, read, 0.0)
     left = np.stack([left_km(run, many, at_m, charge[:, place]) for place in range(len(at_m))])
     return bands_of(np.where(np.isnan(left), np.inf, left))
 

@@ -65,7 +65,7 @@ export function BenchPage() {
         <p className="p-6 text-soft">Solving</p>
       ) : (
         <>
-          <div className="flex flex-wrap items-start gap-x-6 px-3 pt-2 sm:px-6">
+          <div className="flex flex-wrap items-start gap-x-6 gap-y-1.5 px-3 pt-2 sm:px-6">
             <InShort answer={answer} onMoment={setMoment} onVerdicts={showVerdicts} />
             <When when={state.when} onWhen={look} />
           </div>

@@ -19,7 +19,7 @@ interface Props {
 }
 
 const LEFT = 42;
-const RIGHT = 12;
+const RIGHT = 24;
 const HEIGHT = 118;
 
 interface Watched {
