@@ -45,9 +45,10 @@ def left_bands(run: Run, many: Ridden, at_m: Numbers) -> Numbers:
         end, left = many.at_m[draw], many.ends["charge"][draw]
         # What has ended stands at its end for the rest of the samples.
         ways = np.minimum(many.sampled["at_m"][:, draw], end)
-        way = np.concatenate([[0.0], ways, [end]])
-        charges = [[run.ride.start.soc_pct / 100], many.sampled["charge"][:, draw], [left]]
-        read = np.interp(at_m, way, np.concatenate(charges))
+        charges = many.sampled["charge"][:, draw]
+        begins = run.ride.start.soc_pct / 100
+        way = np.append(np.append(0.0, ways), end)
+        read = np.interp(at_m, way, np.append(np.append(begins, charges), left))
         charge[draw] = np.where(at_m <= end + NEAR_M, read, 0.0)
     left = np.stack([left_km(run, many, at_m, charge[:, place]) for place in range(len(at_m))])
     return bands_of(np.where(np.isnan(left), np.inf, left))
