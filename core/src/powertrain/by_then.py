@@ -66,7 +66,7 @@ def by_then(build: Build, compiled: CompiledBuild, then: Then | None) -> Compile
     """Return a build, or many that vary it, as it stands by then; as it is now for None."""
     if then is None:
         return compiled
-    drive, thermal = compiled.drive, compiled.thermal
+    drive = compiled.drive
     warm = {key: scalar(value) for key, value in then.warm_c.items()}
     pack, cells = drive.pack, drive.pack.cells_share
     times = cold_factor(build.battery).at(warm["pack"])
@@ -78,20 +78,28 @@ def by_then(build: Build, compiled: CompiledBuild, then: Then | None) -> Compile
         open_circuit_v=rest_volts(build, compiled).volts(scalar(then.charge)) * off,
         resistance_ohm=pack.resistance_ohm * (cells * times + 1.0 - cells),
     )
-    heat = thermal.motor
-    ohm = (1 + COPPER_PER_K * (warm["winding"] - 20)) / (
-        1 + COPPER_PER_K * (heat.resistance_at_c - 20)
-    )
-    lost = heat.magnet_per_k * (warm["case"] - heat.magnet_at_c)
-    motor = drive.motor.warmed(ohm, 1.0 - np.minimum(lost, MOST_WEAKENED))
-    # What is reckoned from here on takes copper and magnets at the temperatures they have.
-    heat = replace(heat, resistance_at_c=warm["winding"], magnet_at_c=warm["case"])
-    thermal = replace(thermal, motor=heat, begins=Begins(**warm))
-    drive = replace(drive, pack=pack, motor=fed(motor, pack, drive.controller))
+    compiled = warmed(compiled, warm["winding"], warm["case"])
+    motor = fed(compiled.drive.motor, pack, drive.controller)
+    drive = replace(compiled.drive, pack=pack, motor=motor)
+    thermal = replace(compiled.thermal, begins=Begins(**warm))
     settings = replace(
         compiled.settings, launch_to_kmh=then.launch_to_kmh, cruise_kmh=then.cruise_kmh
     )
     return replace(compiled, drive=drive, thermal=thermal, settings=settings)
+
+
+def warmed(compiled: CompiledBuild, winding_c: Array, case_c: Array) -> CompiledBuild:
+    """Return a build whose copper and magnets are at some temperatures.
+
+    What is reckoned from there on takes them as they are.
+    """
+    heat = compiled.thermal.motor
+    ohm = (1 + COPPER_PER_K * (winding_c - 20)) / (1 + COPPER_PER_K * (heat.resistance_at_c - 20))
+    lost = np.minimum(heat.magnet_per_k * (case_c - heat.magnet_at_c), MOST_WEAKENED)
+    motor = compiled.drive.motor.warmed(ohm, 1.0 - lost)
+    heat = replace(heat, resistance_at_c=winding_c, magnet_at_c=case_c)
+    thermal = replace(compiled.thermal, motor=heat)
+    return replace(compiled, drive=replace(compiled.drive, motor=motor), thermal=thermal)
 
 
 def rest_volts(build: Build, compiled: CompiledBuild) -> OpenCircuit:

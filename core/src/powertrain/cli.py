@@ -36,6 +36,7 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "shunt": ("set_up", "a pack amps limit raised at the sense resistor"),
     "hall": ("set_up", "what a Hall sensor beside its place costs"),
     "controllers": ("choose", "which controllers do for a build, and which is best"),
+    "calibrate": ("calibrate", "what a log of measured runs teaches a build"),
     "wires": ("set_up", "the wires of a build: how many, what they lose, in which order"),
     "advise": ("advise", "which kind of motor suits a vehicle, with reasons"),
 }

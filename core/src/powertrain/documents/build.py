@@ -92,7 +92,7 @@ class Moments(Model):
 class Provenance(Model):
     """How a value is known."""
 
-    origin: Literal["measured", "data_sheet", "estimated", "default"] = choice(
+    origin: Literal["measured", "data_sheet", "estimated", "default", "fitted"] = choice(
         "Origin", "How the value is known."
     )
     tolerance_pct: Number | None = measure(

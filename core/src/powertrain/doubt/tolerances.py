@@ -284,7 +284,8 @@ def doubtful_heat(build: Build, known_from: str | None) -> Iterator[Doubtful]:
 
 
 def _of(rule: ToleranceRule, origin: str) -> float:
-    return rule.pct[ORIGINS.index(origin)] / 100
+    # What was fitted says itself how far it may be off; without that it counts as measured.
+    return rule.pct[0 if origin == "fitted" else ORIGINS.index(origin)] / 100
 
 
 def _paths(pattern: str, stages: int) -> Iterator[tuple[str, int | None]]:

@@ -15,6 +15,7 @@ from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.run import Run
 from powertrain.doubt.draws import Doubt, drawn_of
+from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.instruments.tools import TOOLS
 from powertrain.operating.free import free_running
@@ -22,6 +23,7 @@ from powertrain.operating.launch import launch
 from powertrain.operating.top_speed import top_speed
 from powertrain.runs.answer import COLUMNS, figures_of, rows_of
 from powertrain.runs.ride import Ridden, ride
+from powertrain.runs.starts import as_it_starts
 from powertrain.units import kmh_from_mps, mps_from_kmh
 
 MOST_OFF = 3.0
@@ -95,8 +97,8 @@ def day_of(run: Run, seed: int, *, cleared: bool = True) -> Day:
     rows = list(_logged(own, ridden, chance)) if cleared else []
     conditions = run.build.conditions
     observations = [
-        *_standing(hidden.build, chance),
-        *_driven(hidden.build, chance),
+        *_standing(own, chance),
+        *_driven(own, chance),
         *_trip(own, ridden, chance),
     ]
     note = f"{run.ride.name}: read by simulated instruments."
@@ -121,13 +123,18 @@ def _reading(
     return {key: tool.reads(value, chance), f"{key}_tolerance": tool.tolerance(value)}
 
 
-def _standing(build: Build, chance: np.random.Generator) -> Iterator[dict[str, Any]]:
+def _starts(run: Run) -> Drive:
+    """Return the drive as it starts the run."""
+    return as_it_starts(run.build, compile_build(run.build), run.ride.start).drive
+
+
+def _standing(run: Run, chance: np.random.Generator) -> Iterator[dict[str, Any]]:
     """Yield what is read before riding: a turn of the wheel, and the wheels in the air."""
-    wheel = build.wheel
+    wheel = run.build.wheel
     if wheel is not None:
         rolls = _reading(chance, "tape", "rolling_circumference_mm", wheel.rolling_circumference_mm)
         yield {"kind": "roll_out", "instrument": "tape", **rolls}
-    drive = compile_build(build).drive
+    drive = _starts(run)
     if drive.motor.races_unloaded:
         return
     free = free_running(drive).now
@@ -139,9 +146,9 @@ def _standing(build: Build, chance: np.random.Generator) -> Iterator[dict[str, A
     }
 
 
-def _driven(build: Build, chance: np.random.Generator) -> Iterator[dict[str, Any]]:
+def _driven(run: Run, chance: np.random.Generator) -> Iterator[dict[str, Any]]:
     """Yield the top speed on the level, and a timed start."""
-    drive = compile_build(build).drive
+    drive = _starts(run)
     top = top_speed(drive, drive.load.usual)
     kmh = float(kmh_from_mps(top.speed_mps))
     if not math.isfinite(kmh) or kmh <= 0:

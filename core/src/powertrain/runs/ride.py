@@ -58,6 +58,8 @@ class Ridden:
     rows: dict[str, Numbers] | None
     sampled: dict[str, Numbers]
     """Way and charge at some moments of every variant, shape (moments, variants)."""
+    watched: dict[str, Numbers]
+    """What was to be watched of every step of every variant, shape (steps, variants)."""
 
 
 def ride(
@@ -66,6 +68,7 @@ def ride(
     step_s: float = STEP_S,
     drawn: Drawn | None = None,
     plain: bool = False,
+    watch: tuple[str, ...] = (),
 ) -> Ridden:
     """Return what a run comes to.
 
@@ -75,12 +78,14 @@ def ride(
         The build's doubtful inputs, arrays over variants.
     plain : bool
         Whether to take the step itself and not its compiled form.
+    watch : tuple of str
+        Names of outputs and of what is asked that are kept for every variant, not for one alone.
     """
     said, given = Stated(run.build), run.ride
     hand = given.course.kind == "throttle"
     soc = given.start.soc_pct / 100
     rider = Rider(said, soc, regenerates=given.driver.regenerate, by_hand=hand, drawn=drawn)
-    return _Loop(run, rider, step_s, plain).go()
+    return _Loop(run, rider, step_s, plain).go(watch)
 
 
 class _Loop:
@@ -126,16 +131,20 @@ class _Loop:
         self.asked = {name: np.empty((size, self.count)) for name in ROW}
         self.over = np.zeros((size, self.count), bool)
 
-    def go(self) -> Ridden:
+    def go(self, watch: tuple[str, ...] = ()) -> Ridden:
         count, at = self.count, self.at
         sums = _Sums(count, len(self.names), self.mps)
         kept: list[dict[str, Numbers]] = []
         sampled: list[dict[str, Numbers]] = []
+        watched: dict[str, list[Numbers]] = {name: [] for name in watch}
         while self.alive.any():
             steps = self._block()
             lives = self._judged(steps)
             seconds = self.asked["seconds"][:steps] * lives
             sums.add(self.block[:steps], self.asked, seconds, lives, at)
+            for name in watch:
+                values = self.block[:, at[name]] if name in at else self.asked[name]
+                watched[name].append(values[:steps].copy())
             some = slice(None, steps, max(steps // SAMPLES, 1))
             ways = {"at_m": self.asked["at_m"], "charge": self.block[:, at["charge"]]}
             sampled.append({name: values[some].copy() for name, values in ways.items()})
@@ -166,6 +175,7 @@ class _Loop:
             ends={name: sums.last[at[name]] for name in STATES},
             rows=joined,
             sampled={name: np.concatenate([one[name] for one in sampled]) for name in sampled[0]},
+            watched={name: np.concatenate(values) for name, values in watched.items()},
         )
 
     def _block(self) -> int:

@@ -1,0 +1,1 @@
+"""What was measured teaches a build: readings, what the engine says of them, and the fit."""
