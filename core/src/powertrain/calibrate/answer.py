@@ -203,7 +203,8 @@ def _why_wider(before: Numbers, after: Numbers) -> str | None:
     if narrow <= wide * (1 + 1e-6):
         return None
     more = 100 * (after[1] / before[1] - 1)
-    return f"It is {abs(more):.1f} % {'larger' if more > 0 else 'smaller'} than taken, and its band goes with it."
+    how = "larger" if more > 0 else "smaller"
+    return f"It is {abs(more):.1f} % {how} than taken, and its band goes with it."
 
 
 def _sd_by(told: Numbers, place: int) -> float:
