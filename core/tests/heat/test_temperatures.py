@@ -210,3 +210,20 @@ def test_the_verdict_on_heat_leads_to_a_cure():
     after = next(v for v in judge_all(RuleContext.of(cured))[0] if v.id == "winding_temperature")
     assert after.severity != "stop"
     assert after.value <= after.limit
+
+
+def test_a_bare_can_gives_off_three_eighths_less_in_still_air(build_with):
+    """Half of a painted part's heat is radiated, and bright metal radiates a quarter of that."""
+    closed = {"motor.cooling.air": "closed"}
+
+    def leaves(changes):
+        motor = compile_build(build_with({**closed, **changes})).thermal.motor
+        return float(motor.air.conductance_w_per_k(motor.case_to_air_k_per_w, scalar(0.0)))
+
+    painted, bare = leaves({}), leaves({"motor.cooling.surface": "bare"})
+    assert bare / painted == pytest.approx(0.5 + 0.5 * 0.25, rel=1e-9)
+    assert leaves({"motor.cooling.surface": "painted"}) == painted
+    # What is stated was measured on the surface that it has.
+    stated = {"motor.thermal.case_to_air_k_per_w": 2.0}
+    bare_stated = leaves({**stated, "motor.cooling.surface": "bare"})
+    assert bare_stated == pytest.approx(leaves(stated), rel=1e-9)

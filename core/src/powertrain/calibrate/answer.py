@@ -148,7 +148,7 @@ def value_of(build: Build, item: Doubtful) -> float:
             return stated
         load = compile_build(build).drive.load
         return float(getattr(getattr(load, "grip", None), "friction", 1.0))
-    if item.path.startswith("motor.thermal."):
+    if item.path.startswith("motor.thermal.") and number_at(build, item.path) is None:
         motor = compile_build(build).thermal.motor
         return float(getattr(motor, item.path.rsplit(".", 1)[-1]))
     if item.path == "conditions.air_density_kg_m3":

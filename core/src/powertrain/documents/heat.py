@@ -82,6 +82,9 @@ class Cooling(Model):
     air: Literal["closed", "vented", "open"] | None = choice(
         "Stands", "In a closed box, in a vented one, or in the open wind of travel.", default=None
     )
+    surface: Literal["painted", "bare"] | None = choice(
+        "Surface", "Paint, or any coat, radiates; bare bright metal hardly does.", default=None
+    )
     fan_mps: Number = measure(
         "Fan blows",
         "m/s",

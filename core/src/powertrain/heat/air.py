@@ -25,6 +25,10 @@ SEA_LEVEL_KG_M3 = 1.225
 FINS = 0.7
 """Share of a heat sink's surface that works as if it were at the root; common practice."""
 
+RADIATES = {"painted": 1.0, "bare": 0.25}
+"""How much of a painted surface's radiation leaves; bright aluminium or steel as it is handled has
+an emissivity near 0.2 where paint has 0.9 (e.g. Incropera and DeWitt, table A.11, from memory)."""
+
 Place = Literal["closed", "vented", "open"]
 
 
@@ -49,6 +53,8 @@ class Air:
     sink_m2: Array
     boxed: Array
     size_m: Array
+    radiates: Array
+    """Of what a painted surface would."""
     thin: Array
     """The air's density over that at the sea: thinner air carries less away."""
 
@@ -62,6 +68,7 @@ class Air:
             sink_m2=cooling.number("sink_cm2") / 1e4,
             boxed=scalar(BOXED if place == "closed" else 1.0),
             size_m=size_m,
+            radiates=scalar(RADIATES[cooling.word("surface") or "painted"]),
             thin=density_kg_m3 / SEA_LEVEL_KG_M3,
         )
 
@@ -69,11 +76,16 @@ class Air:
     def _blown(self) -> bool:
         return somewhere(self.exposure != 0) or somewhere(self.fan_mps != 0)
 
+    @property
+    def still_share(self) -> Array:
+        """What leaves in still air at the sea, of what a painted surface would give off."""
+        return 0.5 * self.radiates + 0.5
+
     def conductance_w_per_k(self, still_k_per_w: Array, travel_mps: Array) -> Array:
         """Return the watts per kelvin that leave a part with `still_k_per_w` in still air."""
         # Half of what leaves in still air is radiation, which no air carries; the other half is
         # natural convection, which goes with the root of the density.
-        more = 0.5 + 0.5 * np.sqrt(self.thin)
+        more = 0.5 * self.radiates + 0.5 * np.sqrt(self.thin)
         if self._blown:
             blown_mps = np.hypot(self.exposure * np.abs(travel_mps), self.fan_mps) * self.thin
             more = more + forced_w_per_m2_k(blown_mps, self.size_m) / STILL_W_PER_M2_K

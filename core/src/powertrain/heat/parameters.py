@@ -110,12 +110,13 @@ def _motor(build: Stated, constant_nm_per_root_w: Array, density: Array) -> Moto
     body = motor_body(motor, constant_nm_per_root_w, in_wheel=in_wheel(build))
     copper_kg = COPPER_SHARE * body.mass_kg
     winding = _or(said, "winding_j_per_k", COPPER_J_PER_KG_K * copper_kg)
+    air = Air.of(motor.under("cooling"), "open", body.size_m, density)
     return MotorParameters(
         winding_j_per_k=winding,
         case_j_per_k=_or(said, "case_j_per_k", IRON_J_PER_KG_K * (body.mass_kg - copper_kg)),
         winding_to_case_k_per_w=_or(said, "winding_to_case_k_per_w", WINDING_S / winding),
-        case_to_air_k_per_w=_or(said, "case_to_air_k_per_w", still_k_per_w(body)),
-        air=Air.of(motor.under("cooling"), "open", body.size_m, density),
+        case_to_air_k_per_w=_to_air(said, "case_to_air_k_per_w", body, air),
+        air=air,
         resistance_at_c=said.number("resistance_at_c"),
         magnet_at_c=said.number("resistance_at_c"),
         magnet_per_k=said.number("magnet_pct_per_k") / 100,
@@ -127,6 +128,14 @@ def _or(said: Stated, key: str, estimate: Array) -> Array:
     return said.number(key) if said.states(key) else estimate
 
 
+def _to_air(said: Stated, key: str, body: Body, air: Air) -> Array:
+    """Return kelvin for each watt to still air, as a painted surface of the part would have it.
+
+    What is stated is of the surface as it is.
+    """
+    return said.number(key) * air.still_share if said.states(key) else still_k_per_w(body)
+
+
 def in_wheel(build: Stated) -> bool:
     """Return whether the motor drives its wheel without any gearing."""
     return not build.word("gearing")
@@ -136,10 +145,11 @@ def _part(
     part: Stated, body: Body, usual: Place, j_per_kg_k: float, density: Array
 ) -> PartParameters:
     said = part.under("thermal")
+    air = Air.of(part.under("cooling"), usual, body.size_m, density)
     return PartParameters(
         j_per_k=_or(said, "heat_j_per_k", j_per_kg_k * body.mass_kg),
-        to_air_k_per_w=_or(said, "to_air_k_per_w", still_k_per_w(body)),
-        air=Air.of(part.under("cooling"), usual, body.size_m, density),
+        to_air_k_per_w=_to_air(said, "to_air_k_per_w", body, air),
+        air=air,
     )
 
 

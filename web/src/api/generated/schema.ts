@@ -2197,6 +2197,11 @@ export interface components {
              */
             air?: ("closed" | "vented" | "open") | null;
             /**
+             * Surface
+             * @description Paint, or any coat, radiates; bare bright metal hardly does.
+             */
+            surface?: ("painted" | "bare") | null;
+            /**
              * Fan blows
              * @description Speed of the air that a fan drives over it.
              * @default 0
@@ -3310,7 +3315,7 @@ export interface components {
              * @description How the value is known.
              * @enum {string}
              */
-            origin: "measured" | "data_sheet" | "estimated" | "default";
+            origin: "measured" | "data_sheet" | "estimated" | "default" | "fitted";
             /**
              * May be off by
              * @description Either way, four times in five; of an efficiency the loss is off by it.

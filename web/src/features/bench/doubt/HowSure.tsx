@@ -17,6 +17,7 @@ const ORIGIN: Record<string, string> = {
   measured: "measured",
   data_sheet: "from a data sheet",
   estimated: "an estimate",
+  fitted: "fitted to runs",
   default: "a starting guess",
 };
 

@@ -9,6 +9,7 @@ const WORDS: Record<Provenance["origin"], string> = {
   measured: "measured",
   data_sheet: "data sheet",
   estimated: "estimated",
+  fitted: "fitted to runs",
   default: "starting guess",
 };
 
