@@ -11,6 +11,7 @@ APPS = (
     "gearing",
     "trigger",
     "runs",
+    "logbook",
     "shelf",
     "controllers",
     "matching",

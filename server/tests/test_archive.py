@@ -18,6 +18,7 @@ from builds.actions.create import create_build
 from builds.actions.remove import remove_build
 from builds.models import Build, Version
 from common.errors import Conflict, NotFound
+from logbook.models import MeasuredRun
 from matching.actions.brief import keep_brief
 from matching.models import Brief, Match, Origin
 from powertrain.errors import Refusal
@@ -100,6 +101,12 @@ def full(owner, trike):
             verdicts=[{"id": "arrives"}],
             removed_at=removed_at,
         )
+    MeasuredRun.objects.create(
+        build=build,
+        version=1,
+        document={"observations": [{"kind": "free", "motor_rpm": 3200.5}]},
+        taught_in=1,
+    )
     remove_build(owner, build.pk)
     broken = create_build(owner, {**trike, "name": "Broken"})
     Version.objects.filter(build=broken).update(document={"name": "Broken", "motor": {}})

@@ -18,6 +18,7 @@ from pydantic import BaseModel, ValidationError
 
 from accounts.personal import in_turn
 from builds.models import Build, Version
+from logbook.models import MeasuredRun
 from matching.models import Brief, Match, Origin
 from powertrain.documents.reading import refusal_of
 from powertrain.documents.text import parse
@@ -99,7 +100,9 @@ def _read(archive: zipfile.ZipFile, name: str, form: type[FormOf]) -> FormOf:
 
 
 def _take_build(user: Any, form: BuildForm) -> Became:
-    pointed_at = [form.head, form.pinned, *(ride.version for ride in form.rides)]
+    pointed_at = [form.head, form.pinned]
+    pointed_at += [ride.version for ride in form.rides]
+    pointed_at += [max(run.version, run.taught_in or 1) for run in form.measured]
     _check_history(form.versions, pointed_at, f"builds/{form.id}.json")
     own_ids = [form.id, _beside(form.id, user.pk)]
     there = Build.objects.filter(owner=user, pk__in=own_ids).first()
@@ -113,6 +116,7 @@ def _take_build(user: Any, form: BuildForm) -> Became:
     compared = _compared(known, [(one.number, one.document) for one in form.versions])
     if compared != "apart":
         _add_rides(there, form)
+        _add_measured(there, form)
     match compared:
         case "same":
             if form.changed_at > there.changed_at:
@@ -140,6 +144,7 @@ def _write_build(user: Any, form: BuildForm, own: UUID) -> Became:
     _add_versions(user, build, form, 0)
     _stand(build, form)
     _add_rides(build, form)
+    _add_measured(build, form)
     if form.origin is not None:
         brief = Brief.objects.filter(owner=user, pk=form.origin.brief).first()
         if brief is not None:
@@ -186,6 +191,32 @@ def _add_rides(build: Build, form: BuildForm) -> None:
             )
             for one in form.rides
             if _same_ride(one) not in there
+        ),
+        ignore_conflicts=True,
+    )
+
+
+def _add_measured(build: Build, form: BuildForm) -> None:
+    """Put the measured runs of an archive in that are not there yet."""
+    ids = [one.id for one in form.measured]
+    found = MeasuredRun.objects.filter(pk__in=ids).exclude(build=build)
+    others = set(found.values_list("pk", flat=True))
+    there = [
+        (one.version, one.document, one.made_at) for one in MeasuredRun.objects.filter(build=build)
+    ]
+    MeasuredRun.objects.bulk_create(
+        (
+            MeasuredRun(
+                pk=_beside(one.id, build.pk) if one.id in others else one.id,
+                build=build,
+                version=one.version,
+                document=one.document,
+                taught_in=one.taught_in,
+                made_at=one.made_at,
+                removed_at=one.removed_at,
+            )
+            for one in form.measured
+            if (one.version, one.document, one.made_at) not in there
         ),
         ignore_conflicts=True,
     )

@@ -70,6 +70,17 @@ class RideForm(Form):
     removed_at: AwareDatetime | None
 
 
+class MeasuredForm(Form):
+    """A run of a build's logbook."""
+
+    id: UUID
+    version: Number
+    document: Plain
+    taught_in: Number | None
+    made_at: AwareDatetime
+    removed_at: AwareDatetime | None
+
+
 class BuildForm(Form):
     """A build with all its versions, and where undo and the comparison stand."""
 
@@ -85,6 +96,7 @@ class BuildForm(Form):
     origin: OriginForm | None
     versions: list[VersionForm] = Field(min_length=1)
     rides: list[RideForm] = Field(default_factory=list)
+    measured: list[MeasuredForm] = Field(default_factory=list)
 
 
 class SayingForm(Form):

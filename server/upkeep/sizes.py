@@ -7,6 +7,7 @@ from typing import Any
 from django.db import connection
 
 from builds.models import Build
+from logbook.models import MeasuredRun
 from matching.models import Brief, Match
 from runs.models import KeptRide, MeterDay
 from shelf.models import Part
@@ -15,6 +16,7 @@ from upkeep.schemas import RoomTaken
 TABLES = {
     "builds": ("builds_build", "builds_version"),
     "kept rides": ("runs_keptride",),
+    "measured runs": ("logbook_measuredrun",),
     "test days": ("runs_meterday",),
     "parts of your own": ("shelf_part", "shelf_partversion"),
     "briefs": ("matching_brief", "matching_origin"),
@@ -28,6 +30,7 @@ def sizes_of(user: Any) -> list[RoomTaken]:
     """Return the count of each kind of thing of `user`, and the bytes that all of them take."""
     counts = {
         "builds": Build.objects.filter(owner=user).count(),
+        "measured runs": MeasuredRun.objects.filter(build__owner=user).count(),
         "kept rides": KeptRide.objects.filter(build__owner=user).count(),
         "test days": MeterDay.objects.filter(build__owner=user).count(),
         "parts of your own": Part.objects.filter(owner=user).count(),

@@ -8,6 +8,7 @@ from django.utils import timezone
 from pydantic import BaseModel
 
 from builds.models import Build
+from logbook.models import MeasuredRun
 from matching.models import Brief, Match
 from runs.models import KeptRide
 from shelf.models import Part
@@ -17,6 +18,7 @@ from upkeep.forms import (
     BuildForm,
     Manifest,
     MatchForm,
+    MeasuredForm,
     OriginForm,
     PartForm,
     RideForm,
@@ -68,9 +70,13 @@ def _build(build: Build) -> BuildForm:
     origin = getattr(build, "origin", None)
     versions = build.versions.all()
     return BuildForm(
-        **_of(build, BuildForm, "origin", "versions", "rides"),
+        **_of(build, BuildForm, "origin", "versions", "rides", "measured"),
         origin=origin and OriginForm(brief=origin.brief_id, document=origin.document),
         versions=[VersionForm(**_of(version, VersionForm)) for version in versions],
+        measured=[
+            MeasuredForm(**_of(run, MeasuredForm))
+            for run in MeasuredRun.objects.filter(build=build)
+        ],
         rides=[RideForm(**_of(ride, RideForm)) for ride in KeptRide.objects.filter(build=build)],
     )
 

@@ -99,7 +99,7 @@ def calibrated(build: Build, log: Log) -> Calibrated:
     Refusal
         If a run's changes make no build, or a run has nothing that was read.
     """
-    check_paths(log, build)
+    check_paths(log)
     doubt = Doubt.of(build)
     predictor = Predictor(build, log, doubt)
     problem = problem_of(predictor, log, readings_of(log))
@@ -122,6 +122,18 @@ def calibrated(build: Build, log: Log) -> Calibrated:
         explained=list(explained(fitted_build, log)),
         untold=_untold(doubt, fit),
     )
+
+
+def expected(build: Build, log: Log) -> list[ReadingFitted]:
+    """Return every reading of a log beside what is predicted of it, nothing learned."""
+    check_paths(log)
+    doubt = Doubt.of(build)
+    problem = problem_of(Predictor(build, log, doubt), log, readings_of(log))
+    size = problem.unknowns
+    fit = Fit(problem, np.zeros(size), np.eye(size), np.zeros((0, size)), np.zeros(0))
+    prior = np.zeros((DRAWS, size))
+    prior[:, : problem.inputs] = doubt.deviates[:DRAWS]
+    return _fits(fit, prior, prior)
 
 
 # --- inputs ------------------------------------------------------------------------------------

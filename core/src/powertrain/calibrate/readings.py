@@ -134,7 +134,7 @@ def tolerance_of(field: str, value: float, instrument: Instrument | None) -> flo
     return _tolerance(field, value, instrument)
 
 
-def check_paths(log: Log, known: object) -> None:
+def check_paths(log: Log) -> None:
     """Refuse what a log says that can't be taken by any build; a place for each."""
     for place, run in enumerate(log.runs):
         if not run.observations:

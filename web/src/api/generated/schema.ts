@@ -922,6 +922,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build_id}/logbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Runs
+         * @description Return the runs of a build, the first first, each with what was changed before it.
+         */
+        get: operations["logbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/logbook/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Keep a run under its sender's id: sent twice, it is there once.
+         */
+        put: operations["keep_run"];
+        post?: never;
+        /**
+         * Take
+         * @description Take a run out of the logbook; keeping it under the same id brings it back.
+         */
+        delete: operations["take_run_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/logbook/expected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Predicted
+         * @description Return each reading of a run, kept or not, beside what was predicted of it.
+         */
+        post: operations["expected_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/logbook/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Learn
+         * @description Return what the runs teach that the build as it stands has not learned from.
+         */
+        get: operations["learn_from_runs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/logbook/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Over
+         * @description Save what some runs teach as the next version; undone like any other.
+         */
+        post: operations["accept_learned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/logbook/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Document
+         * @description Return the logbook as a log document, changes told from the version that stands.
+         */
+        get: operations["log_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/logbook/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description Return every reading of the logbook as a table.
+         */
+        get: operations["log_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -4279,15 +4423,13 @@ export interface components {
         };
         /**
          * Contradiction
-         * @description Two findings that can't both be true, and what to look at.
+         * @description Runs that can't both be right, and what speaks against what.
          */
         Contradiction: {
-            /** Key */
-            key: string;
-            one: components["schemas"]["Finding"];
-            other: components["schemas"]["Finding"];
-            /** Say */
-            say: string;
+            /** Runs */
+            runs: string[];
+            /** What */
+            what: string;
         };
         /**
          * Finding
@@ -6709,6 +6851,675 @@ export interface components {
              * @default 1
              */
             pace?: number;
+        };
+        /**
+         * CoastDown
+         * @description Motors off, rolling out.
+         */
+        CoastDown: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description Rolling out. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "coast_down";
+            /** Samples */
+            samples: components["schemas"]["Sample"][];
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            speed_kmh_tolerance?: number | null;
+            /**
+             * Grade
+             * @description Uphill.
+             * @default 0
+             */
+            grade_pct?: number;
+        };
+        /**
+         * Free
+         * @description Wheels in the air, full throttle.
+         */
+        Free: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description Wheels in the air. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "free";
+            /**
+             * Motor
+             * @description As it was read.
+             */
+            motor_rpm?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            motor_rpm_tolerance?: number | null;
+            /**
+             * Wheel
+             * @description As it was read.
+             */
+            wheel_rpm?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            wheel_rpm_tolerance?: number | null;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            battery_voltage_v?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            battery_voltage_v_tolerance?: number | null;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            battery_current_a?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            battery_current_a_tolerance?: number | null;
+        };
+        /**
+         * Launch
+         * @description From rest to a speed.
+         */
+        Launch: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description A standing start. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "launch";
+            /**
+             * To
+             * @description Reached.
+             */
+            to_kmh: number;
+            /**
+             * Grade
+             * @description Uphill.
+             * @default 0
+             */
+            grade_pct?: number;
+            /**
+             * Time
+             * @description As it was read.
+             */
+            time_s?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            time_s_tolerance?: number | null;
+            /**
+             * Way
+             * @description As it was read.
+             */
+            distance_m?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            distance_m_tolerance?: number | null;
+        };
+        /**
+         * MeasuredRunBody
+         * @description A run as it was measured.
+         */
+        MeasuredRunBody: {
+            /** Date */
+            date?: string | null;
+            /** Note */
+            note?: string | null;
+            conditions?: components["schemas"]["RunConditions"];
+            start?: components["schemas"]["RideStart"];
+            /** Observations */
+            observations: (components["schemas"]["Free"] | components["schemas"]["TopSpeed"] | components["schemas"]["Steady"] | components["schemas"]["Launch"] | components["schemas"]["CoastDown"] | components["schemas"]["Temperature"] | components["schemas"]["Trip"] | components["schemas"]["RollOut"] | components["schemas"]["Telemetry"])[];
+        };
+        /**
+         * MeasuredRunCard
+         * @description A run of the logbook: what was different from the run before, and whether it was learned.
+         */
+        MeasuredRunCard: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            run: components["schemas"]["MeasuredRunBody"];
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Learned */
+            learned: boolean;
+        };
+        /**
+         * RollOut
+         * @description One turn of the loaded wheel, by tape.
+         */
+        RollOut: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description One turn of the wheel. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "roll_out";
+            /**
+             * Rolls
+             * @description In one turn.
+             */
+            rolling_circumference_mm: number;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            rolling_circumference_mm_tolerance?: number | null;
+        };
+        /**
+         * RunConditions
+         * @description The day's air.
+         */
+        RunConditions: {
+            /**
+             * Air
+             * @description That day.
+             */
+            ambient_c?: number | null;
+            /**
+             * Headwind
+             * @description Against it.
+             */
+            wind_mps?: number | null;
+            /**
+             * Height
+             * @description Above the sea.
+             */
+            altitude_m?: number | null;
+        };
+        /**
+         * Sample
+         * @description A speed at a time.
+         */
+        Sample: {
+            /**
+             * Time
+             * @description From the first.
+             */
+            t_s: number;
+            /**
+             * Speed
+             * @description Read.
+             */
+            speed_kmh: number;
+        };
+        /**
+         * Steady
+         * @description A speed that was held.
+         */
+        Steady: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description A held speed. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "steady";
+            /**
+             * Speed
+             * @description Held.
+             */
+            speed_kmh: number;
+            /**
+             * Grade
+             * @description Uphill.
+             * @default 0
+             */
+            grade_pct?: number;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            battery_current_a?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            battery_current_a_tolerance?: number | null;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            battery_voltage_v?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            battery_voltage_v_tolerance?: number | null;
+            /**
+             * Motor
+             * @description As it was read.
+             */
+            motor_current_a?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            motor_current_a_tolerance?: number | null;
+        };
+        /**
+         * Telemetry
+         * @description Rows of a logger, of the columns of a run's table.
+         */
+        Telemetry: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description Rows of a logger. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "telemetry";
+            /** Course */
+            course?: (components["schemas"]["SpeedCourse"] | components["schemas"]["ThrottleCourse"] | components["schemas"]["StandingCourse"] | components["schemas"]["StopsCourse"] | components["schemas"]["CycleCourse"] | components["schemas"]["RouteCourse"]) | null;
+            /** Rows */
+            rows: {
+                [key: string]: number;
+            }[];
+        };
+        /**
+         * Temperature
+         * @description How warm parts were after a while.
+         */
+        Temperature: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description Temperatures. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "temperature";
+            /**
+             * Moment
+             * @description What was kept up.
+             */
+            moment?: ("top_speed" | "climb" | "cruise") | null;
+            /**
+             * Speed
+             * @description As it was read.
+             */
+            speed_kmh?: number | null;
+            /**
+             * Grade
+             * @description Uphill.
+             * @default 0
+             */
+            grade_pct?: number;
+            /**
+             * After
+             * @description From the start.
+             */
+            after_s: number;
+            /**
+             * Winding
+             * @description As it was read.
+             */
+            winding_c?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            winding_c_tolerance?: number | null;
+            /**
+             * Case
+             * @description As it was read.
+             */
+            case_c?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            case_c_tolerance?: number | null;
+            /**
+             * Controller
+             * @description As it was read.
+             */
+            controller_c?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            controller_c_tolerance?: number | null;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            pack_c?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            pack_c_tolerance?: number | null;
+        };
+        /**
+         * TopSpeed
+         * @description Full throttle on the road until it went no faster.
+         */
+        TopSpeed: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description Top speed. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "top_speed";
+            /**
+             * Grade
+             * @description Uphill.
+             * @default 0
+             */
+            grade_pct?: number;
+            /**
+             * Speed
+             * @description As it was read.
+             */
+            speed_kmh?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            speed_kmh_tolerance?: number | null;
+            /**
+             * Motor
+             * @description As it was read.
+             */
+            motor_rpm?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            motor_rpm_tolerance?: number | null;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            battery_current_a?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            battery_current_a_tolerance?: number | null;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            battery_voltage_v?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            battery_voltage_v_tolerance?: number | null;
+            /**
+             * Motor
+             * @description As it was read.
+             */
+            motor_current_a?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            motor_current_a_tolerance?: number | null;
+        };
+        /**
+         * Trip
+         * @description A trip, at a speed or over a course.
+         */
+        Trip: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description A trip. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "trip";
+            /**
+             * Speed
+             * @description As it was read.
+             */
+            speed_kmh?: number | null;
+            /** Course */
+            course?: (components["schemas"]["SpeedCourse"] | components["schemas"]["ThrottleCourse"] | components["schemas"]["StandingCourse"] | components["schemas"]["StopsCourse"] | components["schemas"]["CycleCourse"] | components["schemas"]["RouteCourse"]) | null;
+            /**
+             * Way
+             * @description As it was read.
+             */
+            distance_km?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            distance_km_tolerance?: number | null;
+            /**
+             * Energy
+             * @description As it was read.
+             */
+            energy_wh?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            energy_wh_tolerance?: number | null;
+            /**
+             * Charge left
+             * @description As it was read.
+             */
+            soc_end_pct?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            soc_end_pct_tolerance?: number | null;
+        };
+        /**
+         * KeepRunRequest
+         * @description A run to keep, and the version of the build that was ridden.
+         */
+        KeepRunRequest: {
+            /** Version */
+            version: number;
+            run: components["schemas"]["MeasuredRunBody"];
+        };
+        /**
+         * Expected
+         * @description Each reading of a run beside what was predicted of it.
+         */
+        Expected: {
+            /** Readings */
+            readings: components["schemas"]["ReadingFitted"][];
+        };
+        /**
+         * ReadingFitted
+         * @description A reading beside what was predicted of it, before and after the fit.
+         *
+         *     `surprise` is how far it lay from what was predicted before, in standard deviations of both.
+         */
+        ReadingFitted: {
+            /** Run */
+            run: string;
+            /** Kind */
+            kind: string;
+            /** Field */
+            field: string;
+            /** Measured */
+            measured: number;
+            /** Tolerance */
+            tolerance: number;
+            /** Before */
+            before: (number | null)[];
+            /** After */
+            after: (number | null)[];
+            /** Surprise */
+            surprise: number | null;
+        };
+        /**
+         * Calibrated
+         * @description All that a log teaches; `build` is the build with the fitted values.
+         */
+        Calibrated: {
+            /** Inputs */
+            inputs: components["schemas"]["InputFitted"][];
+            /** Build */
+            build: {
+                [key: string]: unknown;
+            };
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["FigureFitted"];
+            };
+            /** Fits */
+            fits: components["schemas"]["ReadingFitted"][];
+            /** Contradictions */
+            contradictions: components["schemas"]["Contradiction"][];
+            measure_next: components["schemas"]["MeasureNext"] | null;
+            /** Explained */
+            explained: components["schemas"]["Explained"][];
+            /** Untold */
+            untold: string[];
+        };
+        /**
+         * Explained
+         * @description One figure in two runs that followed one another: what changed, by what, and what is left.
+         */
+        Explained: {
+            /** From Run */
+            from_run: string;
+            /** To Run */
+            to_run: string;
+            /** Field */
+            field: string;
+            /** Measured Change */
+            measured_change: number;
+            /** By Changes */
+            by_changes: {
+                [key: string]: number;
+            };
+            /** Left */
+            left: number;
+        };
+        /**
+         * FigureFitted
+         * @description A figure's band before and after.
+         */
+        FigureFitted: {
+            /** Before */
+            before: (number | null)[];
+            /** After */
+            after: (number | null)[];
+        };
+        /**
+         * InputFitted
+         * @description One doubtful input: its band before and after, and what of its doubt each run took.
+         */
+        InputFitted: {
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            /** Before */
+            before: (number | null)[];
+            /** After */
+            after: (number | null)[];
+            /** Taught By */
+            taught_by: {
+                [key: string]: number;
+            };
+            /** Moved */
+            moved: boolean;
+            /** Why Wider */
+            why_wider?: string | null;
+        };
+        /**
+         * Learned
+         * @description What the runs that are not learned yet teach, and which they are.
+         */
+        Learned: {
+            /** Runs */
+            runs: string[];
+            /** Version */
+            version: number;
+            found: components["schemas"]["Calibrated"];
+        };
+        /**
+         * MeasureNext
+         * @description A kind of reading, how it is done, and the part of the doubt that it would take.
+         */
+        MeasureNext: {
+            /** Kind */
+            kind: string;
+            /** What */
+            what: string;
+            /** Gain */
+            gain: number;
+        };
+        /**
+         * AcceptRequest
+         * @description Make what was learned the build: on top of a version, of just these runs.
+         */
+        AcceptRequest: {
+            /** Base */
+            base: number;
+            /** Runs */
+            runs: string[];
+            /**
+             * Change Id
+             * Format: uuid
+             */
+            change_id: string;
         };
         /**
          * CellPart
@@ -13288,6 +14099,845 @@ export interface operations {
             path: {
                 build_id: string;
                 day_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    logbook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredRunCard"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    keep_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepRunRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredRunCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    take_run_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    expected_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepRunRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Expected"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    learn_from_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learned"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    accept_learned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    log_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    log_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
             };
             cookie?: never;
         };

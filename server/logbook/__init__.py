@@ -1,0 +1,1 @@
+"""The logbook of a build: what was measured, and what it teaches."""

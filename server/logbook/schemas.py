@@ -1,0 +1,70 @@
+"""What a logbook takes and answers."""
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+from common.schemas import StrictSchema
+from engine.schemas import Change
+from powertrain.calibrate.answer import Calibrated, ReadingFitted
+from powertrain.documents.controller_settings import Day
+from powertrain.documents.log import Observation, RunConditions
+from powertrain.documents.run import RideStart
+
+MOST_RUNS = 500
+
+
+class MeasuredRunBody(StrictSchema):
+    """A run as it was measured."""
+
+    date: Day | None = None
+    note: str | None = Field(None, max_length=2000)
+    conditions: RunConditions = Field(default_factory=RunConditions)
+    start: RideStart = Field(default_factory=RideStart)
+    observations: list[Observation] = Field(min_length=1, max_length=200)
+
+
+class KeepRunRequest(StrictSchema):
+    """A run to keep, and the version of the build that was ridden."""
+
+    version: int = Field(ge=1, le=2_000_000_000)
+    run: MeasuredRunBody
+
+
+class MeasuredRunCard(Schema):
+    """A run of the logbook: what was different from the run before, and whether it was learned."""
+
+    id: UUID
+    version: int
+    made_at: datetime
+    run: MeasuredRunBody
+    changes: list[Change]
+    learned: bool
+
+
+class Expected(Schema):
+    """Each reading of a run beside what was predicted of it."""
+
+    readings: list[ReadingFitted]
+
+
+class Learned(Schema):
+    """What the runs that are not learned yet teach, and which they are."""
+
+    runs: list[UUID]
+    version: int
+    found: Calibrated
+
+
+class AcceptRequest(Schema):
+    """Make what was learned the build: on top of a version, of just these runs."""
+
+    base: int = Field(ge=1, le=2_000_000_000)
+    runs: list[UUID] = Field(min_length=1, max_length=MOST_RUNS)
+    change_id: UUID
+
+
+Plain = dict[str, Any]
