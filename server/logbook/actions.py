@@ -98,6 +98,10 @@ def _line(build: Build) -> set[int]:
 def log_document(build: Build, runs: list[MeasuredRun]) -> dict[str, Any]:
     """Return a log document of some runs, each changed from the version that stands."""
     base = version_of(build, build.head).document
+    names = {
+        one: f"run {place}"
+        for place, one in enumerate(build_runs(build).values_list("pk", flat=True), 1)
+    }
     versions = dict(
         Version.objects.filter(build=build, number__in={run.version for run in runs}).values_list(
             "number", "document"
@@ -107,7 +111,11 @@ def log_document(build: Build, runs: list[MeasuredRun]) -> dict[str, Any]:
         "format": FORMAT,
         "name": build.name,
         "runs": [
-            {**run.document, "id": str(run.pk), "changes": _changes(base, versions[run.version])}
+            {
+                **run.document,
+                "id": names[run.pk],
+                "changes": _changes(base, versions[run.version]),
+            }
             for run in runs
         ],
     }

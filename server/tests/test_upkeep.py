@@ -122,6 +122,9 @@ def test_how_large_it_is_is_told(api, owner, brief, trike):
     sizes = {size["what"]: (size["count"], size["bytes"]) for size in told["sizes"]}
     assert {what: count for what, (count, _) in sizes.items()} == {
         "builds": 1,
+        "kept rides": 0,
+        "measured runs": 0,
+        "test days": 0,
         "parts of your own": 0,
         "briefs": 1,
         "searches": 0,

@@ -23,7 +23,7 @@ export function Way({ buildId, known, now }: Props) {
             to={`/builds/${buildId}${entry.path ? `/${entry.path}` : ""}`}
             aria-current={entry === now ? "page" : undefined}
             title={`${entry.title}${open ? `: ${open.say}` : ""} (key ${entry.letter})`}
-            className="flex min-h-12 min-w-20 flex-1 items-center justify-center gap-1.5 border-t-2 border-transparent px-2.5 text-[13.5px] whitespace-nowrap text-soft hover:text-ink aria-[current]:border-water aria-[current]:font-semibold aria-[current]:text-ink sm:h-full sm:min-h-0 sm:min-w-0 sm:flex-none sm:border-t-0 sm:border-b-2"
+            className="flex min-h-12 min-w-14 flex-1 items-center justify-center gap-1.5 border-t-2 border-transparent px-1 text-[12.5px] sm:px-2.5 sm:text-[13.5px] whitespace-nowrap text-soft hover:text-ink aria-[current]:border-water aria-[current]:font-semibold aria-[current]:text-ink sm:h-full sm:min-h-0 sm:min-w-0 sm:flex-none sm:border-t-0 sm:border-b-2"
           >
             <Lettered title={entry.title} letter={entry.letter} />
             {open ? (

@@ -101,4 +101,14 @@ export const ENTRIES: Entry[] = [
     has: (document) => Boolean(document.wheel),
     open: () => null,
   },
+  {
+    path: "logbook",
+    title: "Logbook",
+    letter: "l",
+    page: lazy(() =>
+      import("../features/logbook/LogbookPage").then((it) => ({ default: it.LogbookPage })),
+    ),
+    has: (document) => Boolean(document.wheel),
+    open: () => null,
+  },
 ];

@@ -70,7 +70,7 @@ class ReadingFitted(BaseModel):
     surprise: float | None
 
 
-class Contradiction(BaseModel):
+class Disagreement(BaseModel):
     """Runs that can't both be right, and what speaks against what."""
 
     runs: list[str]
@@ -84,7 +84,7 @@ class Calibrated(BaseModel):
     build: dict[str, Any]
     figures: dict[str, FigureFitted]
     fits: list[ReadingFitted]
-    contradictions: list[Contradiction]
+    contradictions: list[Disagreement]
     measure_next: MeasureNext | None
     explained: list[Explained]
     untold: list[str]
@@ -351,7 +351,7 @@ KINDS = {
 }
 
 
-def _contradictions(fit: Fit) -> list[Contradiction]:
+def _contradictions(fit: Fit) -> list[Disagreement]:
     found = []
     told = fit.problem.predicted(fit.guess[None])[0] if fit.aside else np.zeros(0)
     by_run: dict[tuple[int, int], list[int]] = {}
@@ -369,7 +369,7 @@ def _contradictions(fit: Fit) -> list[Contradiction]:
             f"makes it {told[index]:.4g}; it is left out. Look at the instrument, at what was "
             "written down, and for a change that nobody noted."
         )
-        found.append(Contradiction(runs=[reading.run_id, *others], what=what))
+        found.append(Disagreement(runs=[reading.run_id, *others], what=what))
     return found
 
 

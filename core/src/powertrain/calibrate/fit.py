@@ -32,6 +32,12 @@ SETTLED = 5e-3
 AGAINST = 3.0
 """Standard deviations of all else together from which a reading is spoken against."""
 
+NARROWED = 0.6
+"""Others speak of a reading where they leave no more than this part of its doubt before."""
+
+BEYOND = 4.5
+"""Standard deviations of all that was known before beyond which no reading is believed."""
+
 MOST_ASIDE = 6
 FARTHEST = 6.0
 """No guess goes further than so many standard deviations."""
@@ -217,16 +223,23 @@ def _slopes(problem: Problem, guess: Numbers, sigmas: Numbers) -> Numbers:
 def _spoken_against(fit: Fit) -> int | None:
     """Return the reading that all others speak most against, None where none stands out.
 
-    How far it lies from what all others together predict of it, over the doubt of both.
+    How far it lies from what all others together predict of it, over the doubt of both. What only
+    the build's own tolerances speak against is no bad reading: it is what the log has to teach,
+    unless it lies beyond all that they allow.
     """
     weights = fit.weights()
     singles = np.array([reading.weight >= 1 for reading in fit.problem.readings])
     if not weights.any():
         return None
     lever = np.einsum("ri,ij,rj->r", fit.slopes, fit.covariance, fit.slopes)
+    before = (fit.slopes * fit.slopes).sum(axis=1)
+    rest = np.maximum(1 - lever, 1e-6)
     with np.errstate(divide="ignore", invalid="ignore"):
-        off = np.abs(fit.rests) / np.sqrt(np.maximum(1 - lever, 1e-6))
-    off = np.where((weights > 0) & singles & np.isfinite(off), off, 0.0)
+        off = np.abs(fit.rests) / np.sqrt(rest)
+        by_others = lever / rest < NARROWED**2 * before
+        unbelievable = np.abs(fit.rests + fit.slopes @ fit.guess) / np.sqrt(1 + before) > BEYOND
+    counts = (weights > 0) & singles & np.isfinite(off) & (by_others | unbelievable)
+    off = np.where(counts, off, 0.0)
     worst = int(np.argmax(off))
     return worst if off[worst] > AGAINST else None
 

@@ -4423,13 +4423,15 @@ export interface components {
         };
         /**
          * Contradiction
-         * @description Runs that can't both be right, and what speaks against what.
+         * @description Two findings that can't both be true, and what to look at.
          */
         Contradiction: {
-            /** Runs */
-            runs: string[];
-            /** What */
-            what: string;
+            /** Key */
+            key: string;
+            one: components["schemas"]["Finding"];
+            other: components["schemas"]["Finding"];
+            /** Say */
+            say: string;
         };
         /**
          * Finding
@@ -7424,12 +7426,22 @@ export interface components {
             /** Fits */
             fits: components["schemas"]["ReadingFitted"][];
             /** Contradictions */
-            contradictions: components["schemas"]["Contradiction"][];
+            contradictions: components["schemas"]["Disagreement"][];
             measure_next: components["schemas"]["MeasureNext"] | null;
             /** Explained */
             explained: components["schemas"]["Explained"][];
             /** Untold */
             untold: string[];
+        };
+        /**
+         * Disagreement
+         * @description Runs that can't both be right, and what speaks against what.
+         */
+        Disagreement: {
+            /** Runs */
+            runs: string[];
+            /** What */
+            what: string;
         };
         /**
          * Explained

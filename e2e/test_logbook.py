@@ -1,0 +1,79 @@
+"""The logbook on the page: a test day on a phone with its connection cut, and what it teaches."""
+
+import re
+
+from playwright.sync_api import Page, Route, expect
+
+from e2e.conftest import open_bench
+from e2e.product import Product
+from e2e.test_builds import findings
+
+
+def read(page: Page, kind: str, **figures: float) -> None:
+    page.get_by_role("radio", name=kind).click()
+    for label, value in figures.items():
+        field = page.get_by_label(re.compile("^" + label.replace("_", " ")), exact=False).first
+        field.fill(str(value))
+        field.press("Tab")
+    page.get_by_role("button", name="Add it to the run").click()
+
+
+def test_a_day_is_entered_learned_from_and_undone(page: Page, product: Product):
+    address = product.begin()
+    open_bench(page, address)
+    page.keyboard.press("l")
+    page.get_by_role("tab", name="Enter a run").click()
+    read(page, "Top speed", Speed=35.4, Pack_amps=18.5)
+    read(page, "Wheels up", Motor=3205)
+    beside = page.get_by_role("list", name="Beside what was predicted")
+    expect(beside).to_contain_text("predicted", timeout=20_000)
+    assert findings(page) == []
+    page.get_by_role("button", name="Keep this run").click()
+    expect(page.get_by_text("Kept.")).to_be_visible(timeout=20_000)
+    page.get_by_role("tab", name="What they teach").click()
+    teach = page.get_by_role("region", name="What the runs teach")
+    expect(teach).to_contain_text("One run teaches", timeout=30_000)
+    expect(teach).to_contain_text("drag area")
+    assert findings(page) == []
+    page.get_by_role("button", name="Take it over into the build").click()
+    expect(teach).to_contain_text("Undo goes back", timeout=30_000)
+    expect(teach).to_contain_text("Nothing that this build has not learned already")
+    page.get_by_role("button", name="Undo").click()
+    expect(teach).to_contain_text("One run teaches", timeout=30_000)
+    page.get_by_role("tab", name="Runs").click()
+    story = page.get_by_role("region", name="Measured runs")
+    expect(story).to_contain_text("Run 1")
+    assert findings(page) == []
+
+
+def test_a_connection_that_is_cut_loses_nothing_and_doubles_nothing(page: Page, product: Product):
+    page.set_viewport_size({"width": 390, "height": 844})
+    address = product.begin()
+    open_bench(page, address)
+    page.get_by_role("link", name="Logbook").click()
+    page.get_by_role("tab", name="Enter a run").click()
+    read(page, "Top speed", Speed=36)
+    lost: list[str] = []
+
+    def cut(route: Route) -> None:
+        # The first is taken in and its answer lost; after that nothing gets through.
+        if not lost:
+            route.fetch()
+        lost.append(route.request.url)
+        route.abort()
+
+    page.route("**/logbook/runs/**", cut)
+    page.get_by_role("button", name="Keep this run").click()
+    expect(page.get_by_text("kept in this browser")).to_be_visible(timeout=20_000)
+    read(page, "Wheels up", Motor=3190)
+    page.get_by_role("button", name="Keep this run").click()
+    page.reload()
+    page.wait_for_timeout(1500)
+    assert len(set(lost)) >= 1
+    page.unroute("**/logbook/runs/**")
+    expect(page.get_by_text("Kept.")).to_be_visible(timeout=20_000)
+    page.wait_for_timeout(1500)
+    page.get_by_role("tab", name="Runs").click()
+    runs = page.get_by_role("region", name="Measured runs").locator("li h2")
+    expect(runs).to_have_count(2)
+    assert findings(page) == []

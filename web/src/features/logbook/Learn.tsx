@@ -1,0 +1,170 @@
+import { useState } from "react";
+import { ApiError } from "../../api/client";
+import { acceptLearned, learnFromRuns } from "../../api/logbook";
+import type { Calibrated } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { useAsked } from "../../ui/useAsked";
+import { Waiting } from "../../ui/Waiting";
+import { digits } from "../../units/format";
+import { useOpened } from "../../workbench/opened";
+import { fieldOf } from "./kinds";
+
+/** What the runs teach: bands that shrink, what speaks against what, and what to measure next. */
+export function Learn() {
+  const { bench, state } = useOpened();
+  const { build, saving } = state;
+  const { data, error } = useAsked([build.id, "logbook", build.head, "learn"], () =>
+    learnFromRuns(build.id),
+  );
+  const [told, setTold] = useState("");
+  if (!data) return <Waiting error={error} what="Learning from the runs" />;
+  const { found, runs } = data;
+  const accept = async () => {
+    setTold("Saving it");
+    try {
+      await acceptLearned(build.id, build.head, runs, crypto.randomUUID());
+      await bench.refresh();
+      setTold("The build is what the runs say now. Undo goes back.");
+    } catch (problem) {
+      if (!(problem instanceof ApiError)) throw problem;
+      setTold(`Not saved: ${problem.where} ${problem.what}.`);
+    }
+  };
+  const moved = found.inputs.filter((one) => one.moved);
+  return (
+    <section aria-label="What the runs teach" className="text-[13.5px]">
+      {runs.length === 0 ? (
+        <p className="text-soft">
+          Nothing that this build has not learned already. Enter a run, and it is held against all
+          that is doubtful.
+        </p>
+      ) : (
+        <div className="flex flex-wrap items-center gap-3">
+          <p className="flex-1">
+            {runs.length === 1 ? "One run teaches" : `${runs.length} runs teach`} {moved.length} of{" "}
+            {found.inputs.length} doubtful inputs.
+          </p>
+          <Button
+            kind="main"
+            disabled={saving !== "saved" || moved.length === 0}
+            onClick={() => void accept()}
+          >
+            Take it over into the build
+          </Button>
+        </div>
+      )}
+      <p role="status" className="min-h-6 text-soft">
+        {told}
+      </p>
+      {found.contradictions.map((one) => (
+        <p key={one.what} className="border-t border-line py-1.5">
+          <b className="text-stop">Does not fit.</b> {one.what}
+        </p>
+      ))}
+      {moved.length ? <Moved inputs={moved} /> : null}
+      {found.measure_next ? (
+        <p className="border-t border-line py-1.5">
+          <b>Measure next:</b> {found.measure_next.what} It would take{" "}
+          {Math.round(100 * found.measure_next.gain)} % of what doubt is left.
+        </p>
+      ) : null}
+      {found.untold.map((one) => (
+        <p key={one} className="border-t border-line py-1.5 text-soft">
+          {one}
+        </p>
+      ))}
+      {found.explained.length ? <Gaps gaps={found.explained} /> : null}
+    </section>
+  );
+}
+
+function Moved({ inputs }: { inputs: Calibrated["inputs"] }) {
+  return (
+    <table className="mb-2 w-full max-w-3xl">
+      <thead className="text-left text-[12px] text-soft">
+        <tr>
+          <th className="font-normal">Input</th>
+          <th className="font-normal">was</th>
+          <th className="font-normal">is</th>
+          <th className="font-normal">its band, before and after</th>
+        </tr>
+      </thead>
+      <tbody>
+        {inputs.map((one) => (
+          <tr key={one.path} className="border-t border-line">
+            <td className="py-1">{one.label}</td>
+            <td className="figure text-soft">{digits(one.before[1] ?? 0, 3)}</td>
+            <td className="figure">{digits(one.after[1] ?? 0, 3)}</td>
+            <td>
+              <Bands before={one.before} after={one.after} />
+              {one.why_wider ? (
+                <span className="text-[12px] text-soft">{one.why_wider}</span>
+              ) : null}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+type Band = (number | null)[];
+const WIDTH = 240;
+
+function Bands({ before, after }: { before: Band; after: Band }) {
+  const all = [...before, ...after].filter((one): one is number => one !== null);
+  const from = Math.min(...all);
+  const to = Math.max(...all, from + 1e-12);
+  const x = (value: number | null | undefined) =>
+    4 + (((value ?? from) - from) / (to - from)) * (WIDTH - 8);
+  return (
+    <svg
+      width={WIDTH}
+      height={22}
+      role="img"
+      aria-label={`from ${digits(before[0] ?? 0, 3)} to ${digits(before[2] ?? 0, 3)}; now ${digits(after[0] ?? 0, 3)} to ${digits(after[2] ?? 0, 3)}`}
+    >
+      <line
+        x1={x(before[0])}
+        x2={x(before[2])}
+        y1={6}
+        y2={6}
+        className="stroke-line"
+        strokeWidth={6}
+      />
+      <line
+        x1={x(after[0])}
+        x2={x(after[2])}
+        y1={15}
+        y2={15}
+        className="stroke-water"
+        strokeWidth={7}
+      />
+    </svg>
+  );
+}
+
+function Gaps({ gaps }: { gaps: Calibrated["explained"] }) {
+  return (
+    <div className="border-t border-line pt-2">
+      <h2 className="text-[15px] font-semibold">Between runs</h2>
+      <ul>
+        {gaps.map((gap) => {
+          const [label, unit] = fieldOf(gap.field);
+          const parts = Object.entries(gap.by_changes);
+          return (
+            <li key={`${gap.from_run}${gap.to_run}${gap.field}`} className="py-0.5">
+              {label}: {signed(gap.measured_change)} {unit === "C" ? "°C" : unit}
+              {parts.length
+                ? `, of it ${parts.map(([path, part]) => `${signed(part)} by ${path}`).join(", ")}`
+                : ", nothing was changed"}
+              ; {signed(gap.left)} is left.
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+const signed = (value: number) => `${value < 0 ? "−" : "+"}${digits(Math.abs(value), 2)}`;

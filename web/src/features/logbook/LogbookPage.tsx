@@ -1,0 +1,19 @@
+import { type View, Views } from "../../ui/Views";
+import { Enter } from "./Enter";
+import { Learn } from "./Learn";
+import { Story } from "./Story";
+
+const VIEWS: View[] = [
+  { id: "runs", title: "Runs", shows: () => <Story /> },
+  { id: "enter", title: "Enter a run", shows: () => <Enter /> },
+  { id: "learn", title: "What they teach", shows: () => <Learn /> },
+];
+
+/** What was measured of a build, and what it teaches. */
+export function LogbookPage() {
+  return (
+    <main className="flex flex-1 flex-col pt-1">
+      <Views label="Logbook" views={VIEWS} />
+    </main>
+  );
+}

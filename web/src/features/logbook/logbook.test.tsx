@@ -1,0 +1,171 @@
+import { cleanup, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import type { Calibrated, MeasuredRunCard, ReadingFitted } from "../../api/types";
+import { drawn, serverAnswers } from "../../testing";
+import { type OpenedBuild, OpenedContext } from "../../workbench/opened";
+import { Enter } from "./Enter";
+import { oddsOf, offBy, samplesOf } from "./kinds";
+import { Learn } from "./Learn";
+import { Story } from "./Story";
+
+beforeEach(() => localStorage.clear());
+afterEach(cleanup);
+
+describe("words", () => {
+  test("say how far off as people say it", () => {
+    expect(offBy(30, 36)).toBe("a sixth below");
+    expect(offBy(36.1, 36)).toBe("right on it");
+    expect(offBy(47, 36)).toBe("31 % above");
+    expect(oddsOf(0.4)).toBe("as predicted");
+    expect(oddsOf(2.3)).toContain("one in fifty");
+  });
+
+  test("lines of seconds and speed are read with points and commas", () => {
+    expect(samplesOf("0 30\n2; 28,4\n\n4\t26.9")).toEqual([
+      { t_s: 0, speed_kmh: 30 },
+      { t_s: 2, speed_kmh: 28.4 },
+      { t_s: 4, speed_kmh: 26.9 },
+    ]);
+    expect(samplesOf("0 30")).toBeNull();
+    expect(samplesOf("0 30\n2 fast")).toBeNull();
+  });
+});
+
+const refresh = vi.fn(async () => {});
+const opened = {
+  bench: { refresh },
+  state: { build: { id: "b", head: 3 }, document: {}, saving: "saved" },
+} as unknown as OpenedBuild;
+
+const page = (shown: React.ReactNode) =>
+  drawn(<OpenedContext value={opened}>{shown}</OpenedContext>);
+
+const READING: ReadingFitted = {
+  run: "run 1",
+  kind: "top_speed",
+  field: "speed_kmh",
+  measured: 30,
+  tolerance: 0.4,
+  before: [34, 36, 38],
+  after: [34, 36, 38],
+  surprise: 2.4,
+};
+
+describe("entering a run", () => {
+  const enter = async () => {
+    page(<Enter />);
+    await userEvent.type(screen.getByLabelText(/^Speed/), "30");
+    await userEvent.tab();
+    await userEvent.click(screen.getByRole("button", { name: "Add it to the run" }));
+  };
+
+  test("a reading stands at once beside what was predicted, and is kept under one id", async () => {
+    const sent = serverAnswers((_, { path }) => ({
+      data: path.endsWith("expected") ? { readings: [READING] } : {},
+    }));
+    await enter();
+    expect(await screen.findByText(/a sixth below: one in fifty/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Keep this run" }));
+    expect(await screen.findByText(/Kept\./)).toBeTruthy();
+    const put = sent.find((one) => one.method === "PUT");
+    expect(put?.body).toMatchObject({
+      version: 3,
+      run: { observations: [{ kind: "top_speed", speed_kmh: 30 }] },
+    });
+  });
+
+  test("without a connection it waits in the browser, and is sent once when it is back", async () => {
+    let away = true;
+    const sent = serverAnswers((method, { path }) => {
+      if (method === "PUT" && away) return { status: 503, where: "server", what: "is away" };
+      return { data: path.endsWith("expected") ? { readings: [READING] } : {} };
+    });
+    await enter();
+    await userEvent.click(screen.getByRole("button", { name: "Keep this run" }));
+    expect(await screen.findByText(/kept in this browser/)).toBeTruthy();
+    expect(JSON.stringify(localStorage)).toContain("top_speed");
+    away = false;
+    await waitFor(() => expect(screen.getByText(/Kept\./)).toBeTruthy(), { timeout: 4000 });
+    const ids = sent.filter((one) => one.method === "PUT").map((one) => one.params.run_id);
+    expect(ids.length).toBeGreaterThan(1);
+    expect(new Set(ids).size).toBe(1);
+  });
+
+  test("what is typed outlives the page", async () => {
+    serverAnswers(() => ({ data: { readings: [READING] } }));
+    await enter();
+    cleanup();
+    page(<Enter />);
+    expect(screen.getByRole("heading", { name: "This run" })).toBeTruthy();
+  });
+});
+
+const RUN = {
+  id: "r",
+  version: 2,
+  made_at: "2026-02-03T10:00:00Z",
+  run: { date: "2026-02-03", note: "Chain tight.", observations: [] },
+  changes: [
+    { path: "gearing.0.driver_teeth", label: "Stage 1 teeth", unit: "", before: 16, after: 15 },
+  ],
+  learned: false,
+} as unknown as MeasuredRunCard;
+
+test("the story says what was changed, and what is taken out comes back", async () => {
+  const sent = serverAnswers((method, { path }) => ({
+    data: path.endsWith("expected") ? { readings: [READING] } : method === "GET" ? [RUN] : {},
+  }));
+  page(<Story />);
+  expect(await screen.findByText(/Stage 1 teeth 16 to 15/)).toBeTruthy();
+  expect(screen.getByText("Chain tight.")).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Take it out" }));
+  await userEvent.click(await screen.findByRole("button", { name: "Bring it back" }));
+  await waitFor(() => expect(sent.some((one) => one.method === "PUT")).toBe(true));
+  expect(sent.find((one) => one.method === "PUT")?.params.run_id).toBe("r");
+});
+
+const FOUND: Calibrated = {
+  inputs: [
+    {
+      path: "vehicle.drag_area_m2",
+      label: "drag area",
+      before: [0.7, 0.85, 1.0],
+      after: [0.9, 0.95, 1.0],
+      taught_by: { "run 1": 0.6 },
+      moved: true,
+      why_wider: null,
+    },
+  ],
+  build: {},
+  figures: {},
+  fits: [READING],
+  contradictions: [{ runs: ["run 1"], what: "top speed: it is left out." }],
+  measure_next: { kind: "roll_out", what: "Chalk the tyre.", gain: 0.2 },
+  explained: [
+    {
+      from_run: "run 1",
+      to_run: "run 2",
+      field: "speed_kmh",
+      measured_change: -6,
+      by_changes: { "gearing.0.driver_teeth": -4 },
+      left: -2,
+    },
+  ],
+  untold: [],
+};
+
+test("what is learned is taken over into the build", async () => {
+  const sent = serverAnswers((method) => ({
+    data: method === "GET" ? { runs: ["r"], version: 3, found: FOUND } : {},
+  }));
+  page(<Learn />);
+  expect(await screen.findByText(/One run teaches 1 of 1/)).toBeTruthy();
+  expect(screen.getByText(/Does not fit/)).toBeTruthy();
+  expect(
+    screen.getByText(/−6.0 km\/h, of it −4.0 by gearing.0.driver_teeth; −2.0 is left/),
+  ).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Take it over into the build" }));
+  await waitFor(() => expect(refresh).toHaveBeenCalled());
+  expect(sent.find((one) => one.method === "POST")?.body).toMatchObject({ base: 3, runs: ["r"] });
+});
