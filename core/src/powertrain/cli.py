@@ -37,6 +37,7 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "hall": ("set_up", "what a Hall sensor beside its place costs"),
     "controllers": ("choose", "which controllers do for a build, and which is best"),
     "calibrate": ("calibrate", "what a log of measured runs teaches a build"),
+    "read-log": ("read_log", "what a logger's table holds, and what can be learned from it"),
     "wires": ("set_up", "the wires of a build: how many, what they lose, in which order"),
     "advise": ("advise", "which kind of motor suits a vehicle, with reasons"),
 }
