@@ -1,6 +1,7 @@
 """The logbook on the page: a test day on a phone with its connection cut, and what it teaches."""
 
 import re
+from pathlib import Path
 
 from playwright.sync_api import Page, Route, expect
 
@@ -77,3 +78,23 @@ def test_a_connection_that_is_cut_loses_nothing_and_doubles_nothing(page: Page, 
     runs = page.get_by_role("region", name="Measured runs").locator("li h2")
     expect(runs).to_have_count(2)
     assert findings(page) == []
+
+
+def test_a_logger_s_table_is_learned_from(page: Page, product: Product, tmp_path: Path):
+    rows = [
+        f"{at / 2:.1f};{22 + 0.05 * (at % 3):.2f};52,1;7,4".replace(".", ",") for at in range(90)
+    ]
+    file = tmp_path / "evening.csv"
+    file.write_text("Zeit;Geschwindigkeit;Akku Spannung;Akku Strom\n" + "\n".join(rows))
+    open_bench(page, product.begin())
+    page.keyboard.press("l")
+    page.get_by_role("tab", name="Enter a run").click()
+    page.get_by_label("Logger's table").set_input_files(file)
+    expect(page.get_by_text("Geschwindigkeit as speed")).to_be_visible(timeout=20_000)
+    page.get_by_role("button", name="Take it into the run").click()
+    beside = page.get_by_role("list", name="Beside what was predicted")
+    expect(beside).to_contain_text("7.40 A", timeout=20_000)
+    assert findings(page) == []
+    file.write_text("nothing but words\nand more of them\n")
+    page.get_by_label("Logger's table").set_input_files(file)
+    expect(page.get_by_text("Nothing was read: line 1 holds no table")).to_be_visible()

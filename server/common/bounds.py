@@ -1,6 +1,6 @@
 """How long a body may be, by the address that it is sent to."""
 
-TABLES = ("/api/shelf/bring-in", "/api/builds/bring-in", "/api/ride/way")
+TABLES = ("/api/shelf/bring-in", "/api/builds/bring-in", "/api/ride/way", "/api/log-table")
 """Where whole tables and tracks come in, which are longer than any document."""
 
 ARCHIVES = ("/api/archive",)

@@ -12,7 +12,8 @@ from builds.models import Build
 from builds.querysets import version_of
 from builds.schemas import BuildAnswer
 from builds.views_of import build_answer
-from common.schemas import CSV, MISSING
+from common.incoming import pieces
+from common.schemas import CSV, MISSING, REFUSED, TEXT
 from engine.schemas import Change
 from logbook import schemas
 from logbook.actions import (
@@ -31,6 +32,8 @@ from powertrain.commands.calibrate import check_log
 from powertrain.documents.describe import changes_between
 from powertrain.documents.log import FORMAT
 from powertrain.documents.reading import check_build
+from powertrain.telemetry.find import proposals
+from powertrain.telemetry.read import read_log
 
 router = Router(tags=["logbook"])
 
@@ -143,6 +146,25 @@ def table(request: HttpRequest, build_id: UUID) -> HttpResponse:
         row = [reading.run_id, date, reading.kind, reading.field, reading.measured]
         writer.writerow([*row, f"{reading.tolerance:.6g}"])
     return _file(text.getvalue(), "text/csv; charset=utf-8", "log.csv")
+
+
+@router.post(
+    "/log-table",
+    response={200: schemas.TableRead, **REFUSED},
+    operation_id="read_log_table",
+    openapi_extra=TEXT,
+)
+def read_table(request: HttpRequest) -> schemas.TableRead:
+    """Return how a logger's table is understood, and what it proposes to learn from."""
+    log = read_log(b"".join(pieces(request)))
+    return schemas.TableRead(
+        rows=len(log.times),
+        lasts_s=float(log.times[-1]),
+        said=log.said,
+        marked={key: len(places) for key, places in log.marked.items()},
+        notes=log.notes,
+        proposed=proposals(log),
+    )
 
 
 def _card(

@@ -13,6 +13,7 @@ from powertrain.calibrate.answer import Calibrated, ReadingFitted
 from powertrain.documents.controller_settings import Day
 from powertrain.documents.log import Observation, RunConditions
 from powertrain.documents.run import RideStart
+from powertrain.telemetry.find import Proposed
 
 MOST_RUNS = 500
 
@@ -65,6 +66,20 @@ class AcceptRequest(Schema):
     base: int = Field(ge=1, le=2_000_000_000)
     runs: list[UUID] = Field(min_length=1, max_length=MOST_RUNS)
     change_id: UUID
+
+
+class TableRead(Schema):
+    """How a logger's table was understood, and the observations that it proposes.
+
+    `said` is what each of its columns was taken for, None where that can't be told.
+    """
+
+    rows: int
+    lasts_s: float
+    said: dict[str, str | None]
+    marked: dict[str, int]
+    notes: list[str]
+    proposed: list[Proposed]
 
 
 Plain = dict[str, Any]

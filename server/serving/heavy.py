@@ -30,7 +30,7 @@ HEAVY: list[tuple[str, str, Weight]] = [
     ("POST", r"/api/(solve|will-it-run|planetary|module|tyre|speeds)", QUICK),
     ("POST", r"/api/(settings|advise|trigger/traced|wires|shunt|hall)", QUICK),
     ("POST", r"/api/ride(/table|/gpx)?", RIDE),
-    ("POST", r"/api/ride/way", TABLE),
+    ("POST", r"/api/(ride/way|log-table)", TABLE),
     ("PUT", r"/api/builds/[^/]+/rides/[^/]+", RIDE_KEPT),
     ("POST", r"/api/builds/[^/]+/meter-days", RIDE_KEPT),
     ("POST", r"/api/builds/[^/]+/logbook/expected", QUICK_READING),

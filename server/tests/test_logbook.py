@@ -162,3 +162,20 @@ def test_runs_of_others_are_not_there(api, build, trike):
     assert keep(api, build, TOP, version=9)[0] == 404
     body = {"base": 1, "runs": [str(own)], "change_id": str(uuid.uuid4())}
     assert api.post(f"/builds/{other['id']}/logbook/accept", body)[0] == 404
+
+
+def test_a_logger_s_table_proposes_what_can_be_learned(api):
+    rows = "\n".join(f"{at / 2};{20 + 0.1 * (at % 2)};6,5".replace(".", ",") for at in range(80))
+    text = f"Zeit;Geschwindigkeit;Batteriestrom\n{rows}"
+    sent = api.client.post("/api/log-table", text.encode(), content_type="text/plain")
+    told = json.loads(sent.content)
+    assert sent.status_code == 200, told
+    assert told["said"] == {
+        "Zeit": "time_s",
+        "Geschwindigkeit": "speed_kmh",
+        "Batteriestrom": "battery_current_a",
+    }
+    [held] = told["proposed"]
+    assert held["observation"]["battery_current_a"] == pytest.approx(6.5)
+    sent = api.client.post("/api/log-table", b"words\n", content_type="text/plain")
+    assert (sent.status_code, json.loads(sent.content)["error"]["where"]) == (422, "line 1")

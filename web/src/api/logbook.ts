@@ -31,3 +31,13 @@ export const acceptLearned = (build: string, base: number, runs: string[], chang
 
 export const logDocument = (build: string) => `/api/builds/${build}/logbook/document`;
 export const logTable = (build: string) => `/api/builds/${build}/logbook/table`;
+
+/** How a logger's table is understood, and what it proposes. */
+export const readLogTable = (file: File) =>
+  answered(
+    client.POST("/api/log-table", {
+      body: file as unknown as string,
+      bodySerializer: (body) => body,
+      headers: { "Content-Type": "text/plain" },
+    }),
+  );

@@ -107,3 +107,4 @@ export type KeepRun = Schemas["KeepRunRequest"];
 export type ReadingFitted = Schemas["ReadingFitted"];
 export type Learned = Schemas["Learned"];
 export type Calibrated = Schemas["Calibrated"];
+export type TableRead = Schemas["TableRead"];

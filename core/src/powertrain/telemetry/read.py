@@ -164,8 +164,10 @@ def _far_off(values: Numbers) -> list[int]:
     if len(known) < 12:
         return []
     own = values[known]
-    beside = np.stack([np.roll(own, shift) for shift in (-2, -1, 1, 2)])
-    off = np.abs(own - np.median(beside, axis=0))
+    before = 0.5 * (np.roll(own, 1) + np.roll(own, 2))
+    after = 0.5 * (np.roll(own, -1) + np.roll(own, -2))
+    # A step belongs to one of its sides; only what belongs to neither is far off.
+    off = np.minimum(np.abs(own - before), np.abs(own - after))
     usual = float(np.median(off))
     spread = max(usual, 0.02 * float(np.percentile(np.abs(own), 90)), 1e-9)
     # The ends have neighbours of the other end.

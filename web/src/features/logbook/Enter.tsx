@@ -6,6 +6,7 @@ import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
 import { useOpened } from "../../workbench/opened";
+import { FromTable } from "./FromTable";
 import { KINDS, type KindForm, type Observation, samplesOf } from "./kinds";
 import { Reading } from "./Reading";
 import { useSending } from "./useSending";
@@ -85,6 +86,15 @@ export function Enter() {
         key={kind.id + run.observations.length}
         kind={kind}
         onRead={(observation) => say({ observations: [...run.observations, observation] })}
+      />
+      <FromTable
+        onRead={(observation) =>
+          setRun((before) => {
+            const next = { ...before, observations: [...before.observations, observation] };
+            localStorage.setItem(NAME + build.id, JSON.stringify(next));
+            return next;
+          })
+        }
       />
       {run.observations.length ? (
         <div className="border-t border-line pt-2">
