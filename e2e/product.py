@@ -126,17 +126,10 @@ class Product:
             return json.load(response)
 
     def post(self, path: str, body: Any) -> Any:
-        return self._send("POST", path, body)
-
-    def put(self, path: str, body: Any) -> Any:
-        return self._send("PUT", path, body)
-
-    def _send(self, method: str, path: str, body: Any) -> Any:
         request = urllib.request.Request(
             self.url + path,
             json.dumps(body).encode(),
             {"Content-Type": "application/json", **KEYED},
-            method=method,
         )
         with urllib.request.urlopen(request, timeout=5) as response:
             return json.load(response)

@@ -31,6 +31,7 @@ def main() -> int:
     if "--demo" in sys.argv[1:]:
         call_command("load_demo")
         call_command("load_demo_rides")
+        call_command("load_demo_log")
     return 0
 
 

@@ -7,7 +7,10 @@ import uuid
 
 import numpy as np
 import pytest
+from django.core.management import call_command
 
+from builds.models import Build
+from logbook.actions import learned_from, open_runs
 from logbook.models import MeasuredRun
 from powertrain.documents.run import check_run
 from powertrain.instruments.hidden import day_of
@@ -179,3 +182,22 @@ def test_a_logger_s_table_proposes_what_can_be_learned(api):
     assert held["observation"]["battery_current_a"] == pytest.approx(6.5)
     sent = api.client.post("/api/log-table", b"words\n", content_type="text/plain")
     assert (sent.status_code, json.loads(sent.content)["error"]["where"]) == (422, "line 1")
+
+
+@pytest.mark.django_db
+def test_the_demo_logbook_teaches_the_trike_its_true_drag(api):
+    """Its readings were made of a vehicle with 0.97 m2 and a rolling resistance of 0.0098."""
+    for _ in range(2):
+        call_command("load_demo")
+        call_command("load_demo_log")
+    build = Build.objects.get(demo="causeway-trike")
+    assert MeasuredRun.objects.filter(build=build).count() == 3
+    found = learned_from(build, open_runs(build))
+    told = {one.path: one for one in found.inputs}
+    for path, true in (("vehicle.drag_area_m2", 0.97), ("vehicle.rolling_resistance", 0.0098)):
+        assert told[path].after[0] < true < told[path].after[2]
+        assert told[path].moved
+    assert found.contradictions == []
+    MeasuredRun.objects.filter(build=build).update(removed_at=build.made_at)
+    call_command("load_demo_log")
+    assert not MeasuredRun.objects.filter(build=build, removed_at=None).exists()

@@ -32,6 +32,9 @@ SETTLED = 5e-3
 AGAINST = 3.0
 """Standard deviations of all else together from which a reading is spoken against."""
 
+IN_SERIES = 4.5
+"""The same of one look in a series."""
+
 NARROWED = 0.6
 """Others speak of a reading where they leave no more than this part of its doubt before."""
 
@@ -239,7 +242,9 @@ def _spoken_against(fit: Fit) -> int | None:
         by_others = lever / rest < NARROWED**2 * before
         unbelievable = np.abs(fit.rests + fit.slopes @ fit.guess) / np.sqrt(1 + before) > BEYOND
     counts = (weights > 0) & singles & np.isfinite(off) & (by_others | unbelievable)
-    off = np.where(counts, off, 0.0)
+    # Of a long series some lie far off by chance.
+    bar = np.array([AGAINST if r.sample < 0 else IN_SERIES for r in fit.problem.readings])
+    off = np.where(counts, off * (AGAINST / bar), 0.0)
     worst = int(np.argmax(off))
     return worst if off[worst] > AGAINST else None
 

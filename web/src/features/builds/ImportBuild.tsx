@@ -1,9 +1,9 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { ApiError } from "../../api/client";
 import { bringInBuilds } from "../../api/shelf";
 import type { BroughtIn, BuildDocument } from "../../api/types";
 import { BroughtInReport } from "../../ui/BroughtInReport";
-import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 
 interface Props {
   onRead: (document: BuildDocument) => void;
@@ -16,7 +16,6 @@ const LARGEST = 1_000_000;
 
 /** Begin from a build document on disk, or from a table with a build in each row. */
 export function ImportBuild({ onRead, onTable, onTrouble }: Props) {
-  const input = useRef<HTMLInputElement>(null);
   const [told, setTold] = useState<BroughtIn | string | null>(null);
   const readTable = async (file: File) => {
     setTold("Reading");
@@ -50,19 +49,13 @@ export function ImportBuild({ onRead, onTable, onTrouble }: Props) {
       >
         All builds as a table (CSV)
       </a>
-      <Button onClick={() => input.current?.click()}>Open a build file</Button>
-      <input
-        ref={input}
-        type="file"
+      <FilePick
+        label="Build file"
         accept="application/json,.json,text/csv,.csv"
-        aria-label="Build file"
-        className="hidden"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = "";
-          if (file) void read(file);
-        }}
-      />
+        onFile={(file) => void read(file)}
+      >
+        Open a build file
+      </FilePick>
       <BroughtInReport told={told} noun="builds" />
     </div>
   );

@@ -1,14 +1,13 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { ApiError } from "../../api/client";
 import { bringInArchive } from "../../api/keeping";
 import type { ArchiveTold } from "../../api/types";
-import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 
 type Told = ArchiveTold | "reading" | { trouble: string };
 
 /** Everything out as one open file, and in again. */
 export function Archive({ onIn }: { onIn: () => void }) {
-  const input = useRef<HTMLInputElement>(null);
   const [told, setTold] = useState<Told | null>(null);
   const read = async (file: File) => {
     setTold("reading");
@@ -36,21 +35,14 @@ export function Archive({ onIn }: { onIn: () => void }) {
         >
           Take everything out
         </a>
-        <Button onClick={() => input.current?.click()} disabled={told === "reading"}>
-          Bring an archive in
-        </Button>
-        <input
-          ref={input}
-          type="file"
+        <FilePick
+          label="Archive"
           accept="application/zip,.zip"
-          aria-label="Archive"
-          className="hidden"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = "";
-            if (file) void read(file);
-          }}
-        />
+          disabled={told === "reading"}
+          onFile={(file) => void read(file)}
+        >
+          Bring an archive in
+        </FilePick>
       </div>
       <div role="status" className="mt-2 text-[13px]">
         {told === null ? null : told === "reading" ? (

@@ -1,8 +1,9 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { ApiError } from "../../api/client";
 import { readLogTable } from "../../api/logbook";
 import type { TableRead } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 import { fieldOf, type Observation } from "./kinds";
 
 interface Props {
@@ -11,7 +12,6 @@ interface Props {
 
 /** A logger's table: how it was understood, and what in it can be learned from. */
 export function FromTable({ onRead }: Props) {
-  const input = useRef<HTMLInputElement>(null);
   const [table, setTable] = useState<TableRead | null>(null);
   const [told, setTold] = useState("");
   const [taken, setTaken] = useState<number[]>([]);
@@ -32,19 +32,13 @@ export function FromTable({ onRead }: Props) {
   return (
     <div className="border-t border-line pt-2">
       <div className="flex flex-wrap items-center gap-3">
-        <Button onClick={() => input.current?.click()}>Open a logger's table</Button>
-        <input
-          ref={input}
-          type="file"
+        <FilePick
+          label="Logger's table"
           accept=".csv,.txt,.log,.tsv,text/csv,text/plain"
-          aria-label="Logger's table"
-          className="hidden"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = "";
-            if (file) void read(file);
-          }}
-        />
+          onFile={(file) => void read(file)}
+        >
+          Open a logger's table
+        </FilePick>
         <span role="status" className="text-soft">
           {told}
         </span>

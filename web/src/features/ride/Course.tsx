@@ -1,8 +1,9 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { ApiError } from "../../api/client";
 import { readWay } from "../../api/ride";
 import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 import { Tick } from "../../ui/Tick";
 import { MOST_DRAWN, Profile } from "./Profile";
 import { type CourseKind, onWay, type RidePlan, type Stretch } from "./plan";
@@ -98,7 +99,6 @@ interface RoadProps extends Props {
 
 /** The road: out of a file, drawn, or said as stretches. */
 function Road({ plan, onPlan, onStretches }: RoadProps) {
-  const input = useRef<HTMLInputElement>(null);
   const [told, setTold] = useState<string[]>([]);
   const { stretches } = plan;
   const km = stretches.reduce((sum, one) => sum + one.lengthM, 0) / 1000;
@@ -125,19 +125,13 @@ function Road({ plan, onPlan, onStretches }: RoadProps) {
             <p key={note}>{note}</p>
           ))}
         </div>
-        <Button onClick={() => input.current?.click()}>Open a GPX file</Button>
-        <input
-          ref={input}
-          type="file"
+        <FilePick
+          label="GPX file"
           accept=".gpx,application/gpx+xml"
-          aria-label="GPX file"
-          className="hidden"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = "";
-            if (file) void read(file);
-          }}
-        />
+          onFile={(file) => void read(file)}
+        >
+          Open a GPX file
+        </FilePick>
       </div>
       <Profile
         stretches={stretches}
