@@ -26,7 +26,7 @@ def test_a_day_is_entered_learned_from_and_undone(page: Page, product: Product):
     page.get_by_role("tab", name="Enter a run").click()
     read(page, "Top speed", Speed=35.4, Pack_amps=18.5)
     read(page, "Wheels up", Motor=3205)
-    beside = page.get_by_role("list", name="Beside what was predicted")
+    beside = page.get_by_role("region", name="Beside what was predicted")
     expect(beside).to_contain_text("predicted", timeout=20_000)
     assert findings(page) == []
     page.get_by_role("button", name="Keep this run").click()
@@ -92,7 +92,7 @@ def test_a_logger_s_table_is_learned_from(page: Page, product: Product, tmp_path
     page.get_by_label("Logger's table").set_input_files(file)
     expect(page.get_by_text("Geschwindigkeit as speed")).to_be_visible(timeout=20_000)
     page.get_by_role("button", name="Take it into the run").click()
-    beside = page.get_by_role("list", name="Beside what was predicted")
+    beside = page.get_by_role("region", name="Beside what was predicted")
     expect(beside).to_contain_text("7.40 A", timeout=20_000)
     assert findings(page) == []
     file.write_text("nothing but words\nand more of them\n")

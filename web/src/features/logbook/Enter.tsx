@@ -8,7 +8,7 @@ import { useAsked } from "../../ui/useAsked";
 import { useOpened } from "../../workbench/opened";
 import { FromTable } from "./FromTable";
 import { KINDS, type KindForm, type Observation, samplesOf } from "./kinds";
-import { Reading } from "./Reading";
+import { Readings } from "./Readings";
 import { useSending } from "./useSending";
 
 /** A run as it is entered: how the day was, and one reading after another. */
@@ -115,11 +115,9 @@ export function Enter() {
               </li>
             ))}
           </ul>
-          <ul aria-label="Beside what was predicted">
-            {(data?.readings ?? []).slice(0, 40).map((reading, at) => (
-              <Reading key={`${at}${reading.field}`} reading={reading} />
-            ))}
-          </ul>
+          <section aria-label="Beside what was predicted">
+            <Readings readings={data?.readings ?? []} />
+          </section>
           <Button kind="main" className="mt-2" disabled={saving !== "saved"} onClick={keep}>
             Keep this run
           </Button>

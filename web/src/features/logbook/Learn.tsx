@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
 import { Waiting } from "../../ui/Waiting";
 import { digits } from "../../units/format";
+import { useEnds } from "../../units/Spread";
 import { useOpened } from "../../workbench/opened";
 import { fieldOf } from "./kinds";
 
@@ -61,7 +62,12 @@ export function Learn() {
           <b className="text-stop">Does not fit.</b> {one.what}
         </p>
       ))}
-      {moved.length ? <Moved inputs={moved} /> : null}
+      {moved.length ? (
+        <>
+          <Moved inputs={moved} />
+          <Figures figures={found.figures} />
+        </>
+      ) : null}
       {found.measure_next ? (
         <p className="border-t border-line py-1.5">
           <b>Measure next:</b> {found.measure_next.what} It would take{" "}
@@ -105,6 +111,35 @@ function Moved({ inputs }: { inputs: Calibrated["inputs"] }) {
         ))}
       </tbody>
     </table>
+  );
+}
+
+const SHOWN: [keyof Calibrated["figures"] & string, string, string][] = [
+  ["top_speed_kmh", "Top speed", "km/h"],
+  ["range_km", "Range", "km"],
+  ["pack_peak_a", "Most pack amps", "A"],
+  ["launch_s", "Launch", "s"],
+];
+
+/** How sure the figures are by now. */
+function Figures({ figures }: { figures: Calibrated["figures"] }) {
+  const ends = useEnds();
+  return (
+    <dl className="flex flex-wrap gap-x-8 gap-y-1 border-t border-line py-1.5">
+      {SHOWN.map(([key, name, unit]) => {
+        const was = ends(figures[key]?.before, unit);
+        const is = ends(figures[key]?.after, unit);
+        return is ? (
+          <div key={key}>
+            <dt className="text-[12px] text-soft">{name}</dt>
+            <dd>
+              <b className="figure">{is}</b> {unit}
+              <span className="ml-2 text-[12.5px] text-soft">was {was}</span>
+            </dd>
+          </div>
+        ) : null;
+      })}
+    </dl>
   );
 }
 

@@ -14,7 +14,7 @@ import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
 import { Waiting } from "../../ui/Waiting";
 import { useOpened } from "../../workbench/opened";
-import { Reading } from "./Reading";
+import { Readings } from "./Readings";
 
 /** The runs of a build in the order of time: what was changed before each, and what was read. */
 export function Story() {
@@ -129,11 +129,7 @@ function One({ run, number, buildId, onOut }: OneProps) {
       ) : null}
       {run.run.note ? <p>{run.run.note}</p> : null}
       {data ? (
-        <ul>
-          {data.readings.slice(0, 24).map((reading, at) => (
-            <Reading key={`${at}${reading.field}`} reading={reading} />
-          ))}
-        </ul>
+        <Readings readings={data.readings} />
       ) : (
         <Waiting error={error} what="Looking what was predicted" />
       )}
