@@ -427,3 +427,40 @@ def test_a_reading_that_no_such_vehicle_could_give_is_told(trike):
     told = calibrated(check_build(trike), log_of(seen))
     assert told.fits[0].measured == 20.0
     assert scalar(told.fits[0].surprise) > 2
+
+
+def test_what_nobody_wrote_down_is_named_with_the_size_it_would_take(trike):
+    """Against a wind that nobody noted; nothing else of the build was another."""
+
+    def top(document):
+        return 3.6 * float(
+            results_of(compile_build(check_build(document))).moments.top_speed.state.speed_mps
+        )
+
+    windy = changed(trike, {"conditions.headwind_mps": 3.0})
+    fast, slow = top(trike), top(windy)
+    log = log_of(
+        run_of({"kind": "top_speed", "speed_kmh": fast, "speed_kmh_tolerance": 0.1}, id="still"),
+        run_of({"kind": "top_speed", "speed_kmh": slow, "speed_kmh_tolerance": 0.1}, id="windy"),
+    )
+    [gap] = calibrated(check_build(trike), log).explained
+    assert not gap.within_doubt
+    assert gap.left == pytest.approx(slow - fast)
+    told = {one.path: one for one in gap.candidates}
+    wind = told["conditions.headwind_mps"]
+    assert wind.believable
+    assert wind.needs == pytest.approx(3.0, abs=0.6)
+    # A chain alone can hardly brake it so much: its share is told, and that it is not enough.
+    for one in told.values():
+        assert (one.needs is None) == (not one.believable)
+        assert one.explains * gap.left > 0
+
+
+def test_what_instruments_may_be_off_by_needs_no_explaining(trike):
+    log = log_of(
+        run_of({"kind": "top_speed", "speed_kmh": 36.0}, id="one"),
+        run_of({"kind": "top_speed", "speed_kmh": 36.4}, id="two"),
+    )
+    [gap] = calibrated(check_build(trike), log).explained
+    assert gap.within_doubt
+    assert gap.candidates == []

@@ -6,6 +6,7 @@ from typing import Any
 import numpy as np
 from pydantic import BaseModel
 
+from powertrain.calibrate.candidates import Explanation, candidates
 from powertrain.calibrate.predict import CONDITIONS, Predictor
 from powertrain.calibrate.readings import Reading, readings_of
 from powertrain.documents.build import Build
@@ -22,7 +23,11 @@ MOST_CHANGES = 8
 
 
 class Explained(BaseModel):
-    """One figure in two runs that followed one another: what changed, by what, and what is left."""
+    """One figure in two runs that followed one another: what changed, by what, and what is left.
+
+    Where more is left than the instruments may be off, `candidates` are what nobody wrote down and
+    would explain it.
+    """
 
     from_run: str
     to_run: str
@@ -30,6 +35,8 @@ class Explained(BaseModel):
     measured_change: float
     by_changes: dict[str, float]
     left: float
+    within_doubt: bool
+    candidates: list[Explanation]
 
 
 def explained(build: Build, log: Log) -> Iterator[Explained]:
@@ -79,14 +86,25 @@ def _between(
             if (part := number((forth[path][place] + back[path][place]) / 2)) is not None
         }
         change = other.measured - one.measured
+        left = change - sum(by_changes.values())
+        small = abs(left) <= np.hypot(one.tolerance, other.tolerance)
         yield Explained(
             from_run=before.id,
             to_run=now.id,
             field=one.field,
             measured_change=change,
             by_changes=by_changes,
-            left=change - sum(by_changes.values()),
+            left=left,
+            within_doubt=bool(small),
+            candidates=[] if small else _candidates(build, now, new, other, left),
         )
+
+
+def _candidates(
+    build: Build, run: LoggedRun, said: Mapping[str, Any], reading: Reading, left: float
+) -> list[Explanation]:
+    pair = [(reading, reading)]
+    return candidates(build, left, lambda varied: float(_read(varied, run, said, pair)[0]))
 
 
 def _said(build: Build, run: LoggedRun) -> dict[str, Any]:

@@ -7466,6 +7466,9 @@ export interface components {
         /**
          * Explained
          * @description One figure in two runs that followed one another: what changed, by what, and what is left.
+         *
+         *     Where more is left than the instruments may be off, `candidates` are what nobody wrote down and
+         *     would explain it.
          */
         Explained: {
             /** From Run */
@@ -7482,6 +7485,30 @@ export interface components {
             };
             /** Left */
             left: number;
+            /** Within Doubt */
+            within_doubt: boolean;
+            /** Candidates */
+            candidates: components["schemas"]["Explanation"][];
+        };
+        /**
+         * Explanation
+         * @description Something that would explain what is left: from what to what, and whether that is believable.
+         *
+         *     `explains` is how much of it is explained within what is believable.
+         */
+        Explanation: {
+            /** Path */
+            path: string;
+            /** What */
+            what: string;
+            /** Before */
+            before: number;
+            /** Needs */
+            needs: number | null;
+            /** Explains */
+            explains: number;
+            /** Believable */
+            believable: boolean;
         };
         /**
          * FigureFitted

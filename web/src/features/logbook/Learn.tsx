@@ -20,6 +20,9 @@ export function Learn() {
   const [told, setTold] = useState("");
   if (!data) return <Waiting error={error} what="Learning from the runs" />;
   const { found, runs } = data;
+  const gaps = found.explained.filter(
+    (gap) => !gap.within_doubt || Object.keys(gap.by_changes).length > 0,
+  );
   const accept = async () => {
     setTold("Saving it");
     try {
@@ -79,7 +82,7 @@ export function Learn() {
           {one}
         </p>
       ))}
-      {found.explained.length ? <Gaps gaps={found.explained} /> : null}
+      {gaps.length ? <Gaps gaps={gaps} /> : null}
     </section>
   );
 }
@@ -98,9 +101,9 @@ function Moved({ inputs }: { inputs: Calibrated["inputs"] }) {
       <tbody>
         {inputs.map((one) => (
           <tr key={one.path} className="border-t border-line">
-            <td className="py-1">{one.label}</td>
-            <td className="figure text-soft">{digits(one.before[1] ?? 0, 3)}</td>
-            <td className="figure">{digits(one.after[1] ?? 0, 3)}</td>
+            <td className="py-1 pr-2">{one.label}</td>
+            <td className="figure pr-2 text-soft">{digits(one.before[1] ?? 0, 3)}</td>
+            <td className="figure pr-2">{digits(one.after[1] ?? 0, 3)}</td>
             <td>
               <Bands before={one.before} after={one.after} />
               {one.why_wider ? (
@@ -154,8 +157,9 @@ function Bands({ before, after }: { before: Band; after: Band }) {
     4 + (((value ?? from) - from) / (to - from)) * (WIDTH - 8);
   return (
     <svg
-      width={WIDTH}
-      height={22}
+      viewBox={`0 0 ${WIDTH} 22`}
+      preserveAspectRatio="none"
+      className="h-5.5 w-full max-w-60"
       role="img"
       aria-label={`from ${digits(before[0] ?? 0, 3)} to ${digits(before[2] ?? 0, 3)}; now ${digits(after[0] ?? 0, 3)} to ${digits(after[2] ?? 0, 3)}`}
     >
@@ -184,21 +188,41 @@ function Gaps({ gaps }: { gaps: Calibrated["explained"] }) {
     <div className="border-t border-line pt-2">
       <h2 className="text-[15px] font-semibold">Between runs</h2>
       <ul>
-        {gaps.map((gap) => {
-          const [label, unit] = fieldOf(gap.field);
-          const parts = Object.entries(gap.by_changes);
-          return (
-            <li key={`${gap.from_run}${gap.to_run}${gap.field}`} className="py-0.5">
-              {label}: {signed(gap.measured_change)} {unit === "C" ? "°C" : unit}
-              {parts.length
-                ? `, of it ${parts.map(([path, part]) => `${signed(part)} by ${path}`).join(", ")}`
-                : ", nothing was changed"}
-              ; {signed(gap.left)} is left.
-            </li>
-          );
-        })}
+        {gaps.map((gap) => (
+          <Gap key={`${gap.from_run}${gap.to_run}${gap.field}`} gap={gap} />
+        ))}
       </ul>
     </div>
+  );
+}
+
+function Gap({ gap }: { gap: Calibrated["explained"][number] }) {
+  const [label, unit] = fieldOf(gap.field);
+  const sign = unit === "C" ? "°C" : unit;
+  const parts = Object.entries(gap.by_changes);
+  return (
+    <li className="py-0.5">
+      {gap.from_run} to {gap.to_run}, {label.toLowerCase()}: {signed(gap.measured_change)} {sign}
+      {parts.length
+        ? `, of it ${parts.map(([path, part]) => `${signed(part)} by ${path}`).join(", ")}`
+        : ""}
+      ;{" "}
+      {gap.within_doubt
+        ? "what is left is no more than the instruments may be off."
+        : `${signed(gap.left)} is left. What would explain it:`}
+      {gap.candidates.length ? (
+        <ul className="pl-4 text-soft">
+          {gap.candidates.map((one) => (
+            <li key={one.path}>
+              {one.what}:{" "}
+              {one.needs === null || one.needs === undefined
+                ? `at most ${signed(one.explains)} ${sign} of it, as far as is believable`
+                : `from ${digits(one.before, 3)} to ${digits(one.needs, 3)}, which is believable`}
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </li>
   );
 }
 

@@ -150,6 +150,17 @@ const FOUND: Calibrated = {
       measured_change: -6,
       by_changes: { "gearing.0.driver_teeth": -4 },
       left: -2,
+      within_doubt: false,
+      candidates: [
+        {
+          path: "gearing.0.efficiency",
+          what: "losses of stage 1",
+          before: 0.95,
+          needs: 0.9,
+          explains: -2,
+          believable: true,
+        },
+      ],
     },
   ],
   untold: [],
@@ -165,6 +176,7 @@ test("what is learned is taken over into the build", async () => {
   expect(
     screen.getByText(/−6.0 km\/h, of it −4.0 by gearing.0.driver_teeth; −2.0 is left/),
   ).toBeTruthy();
+  expect(screen.getByText(/losses of stage 1: from 0.950 to 0.900/)).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "Take it over into the build" }));
   await waitFor(() => expect(refresh).toHaveBeenCalled());
   expect(sent.find((one) => one.method === "POST")?.body).toMatchObject({ base: 3, runs: ["r"] });
