@@ -20,6 +20,8 @@ from powertrain.doubt.draws import FOUR_IN_FIVE, Doubt
 from powertrain.errors import Refusal
 from powertrain.instruments.hidden import day_of
 from powertrain.results import figures_of, results_of
+from powertrain.runs.answer import rows_of
+from powertrain.runs.ride import ride
 
 LOG = "young-torrent.log/1"
 
@@ -350,8 +352,6 @@ def test_rows_of_a_logger_teach_the_pack_s_resistance(trike):
     truth = changed(trike, {"battery.cell_resistance_mohm": 30.0})
     course = {"kind": "stops", "times": 4, "to_kmh": 24, "hold_s": 15, "rest_s": 5}
     run = check_run({"format": "young-torrent.run/1", "build": truth, "course": course})
-    from powertrain.runs.answer import rows_of
-    from powertrain.runs.ride import ride
 
     table = rows_of(run, ride(run))
     chance = np.random.default_rng(6)
@@ -464,3 +464,44 @@ def test_what_instruments_may_be_off_by_needs_no_explaining(trike):
     [gap] = calibrated(check_build(trike), log).explained
     assert gap.within_doubt
     assert gap.candidates == []
+
+
+def test_free_riding_teaches_by_the_speeds_it_held(trike):
+    """Ten minutes at several speeds, ten looks a second with noise: drag and volts come true."""
+    truth = changed(
+        trike,
+        {"vehicle.drag_area_m2": 1.0, "battery.cell_voltage_v": 4.06, "motor.kv_rpm_per_v": 58.5},
+    )
+    steps = [(12, 60), (18, 120), (24, 120), (30, 120), (33, 120)]
+    points, at = [{"t_s": 0, "speed_kmh": 0}], 0.0
+    for speed, lasts in steps:
+        points += [
+            {"t_s": at + 15, "speed_kmh": speed},
+            {"t_s": at + 15 + lasts, "speed_kmh": speed},
+        ]
+        at += 15 + lasts
+    course = {"kind": "speed", "points": points}
+    run = check_run({"format": "young-torrent.run/1", "build": truth, "course": course})
+    table = rows_of(run, ride(run))
+    chance = np.random.default_rng(12)
+    off = {
+        "speed_kmh": 0.2,
+        "battery_current_a": 0.3,
+        "battery_voltage_v": 0.2,
+        "motor_rpm": 15.0,
+    }
+    rows = [
+        {"time_s": float(table["time_s"][row])}
+        | {
+            name: max(float(table[name][row] + noise * chance.normal()), 0.0)
+            for name, noise in off.items()
+        }
+        for row in range(len(table["time_s"]))
+    ]
+    told = calibrated(check_build(trike), log_of(run_of({"kind": "telemetry", "rows": rows})))
+    inputs = {one.path: one for one in told.inputs}
+    for path, true in (("vehicle.drag_area_m2", 1.0), ("battery.cell_voltage_v", 4.06)):
+        item = inputs[path]
+        assert item.after[0] < true < item.after[2], path
+        assert item.after[2] - item.after[0] < 0.7 * (item.before[2] - item.before[0])
+    assert told.contradictions == []

@@ -14,8 +14,9 @@ from numpy.typing import NDArray
 
 from powertrain.calibrate.predict import Predictor
 from powertrain.calibrate.readings import Reading, tolerance_of
-from powertrain.calibrate.riding import COMPARED, EFFECTIVE, rows_by_column
+from powertrain.calibrate.riding import COMPARED, EFFECTIVE, IN_WINDOWS, rows_by_column, windows_of
 from powertrain.documents.log import CoastDown, Log, Telemetry
+from powertrain.doubt.draws import FOUR_IN_FIVE
 
 Numbers = NDArray[np.float64]
 
@@ -104,11 +105,31 @@ def problem_of(predictor: Predictor, log: Log, readings: list[Reading]) -> Probl
 
 
 def _of_rows(place: int, run_id: str, at: int, seen: Telemetry) -> list[Reading]:
+    if seen.course is None:
+        return [
+            Reading(
+                place,
+                run_id,
+                at,
+                "telemetry",
+                name,
+                window.means[name],
+                float(
+                    np.hypot(
+                        tolerance_of(name, window.means[name], "logger"),
+                        FOUR_IN_FIVE * window.errors[name],
+                    )
+                ),
+                row,
+            )
+            for row, window in enumerate(windows_of(seen))
+            for name in IN_WINDOWS
+            if name in window.means
+        ]
     _, columns = rows_by_column(seen)
     found = []
     for name, values in columns.items():
-        own = name in COMPARED or (name == "speed_kmh" and seen.course is not None)
-        if not own:
+        if name not in COMPARED and name != "speed_kmh":
             continue
         known = np.flatnonzero(np.isfinite(values))
         weight = min(1.0, EFFECTIVE / max(len(known), 1))

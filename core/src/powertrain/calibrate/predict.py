@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from powertrain.arrays import scalar
 from powertrain.calibrate.coast import coasted_kmh
-from powertrain.calibrate.riding import ridden_rows
+from powertrain.calibrate.riding import held_rows, ridden_rows
 from powertrain.compile.build import CompiledBuild, compile_build
 from powertrain.documents.build import Build
 from powertrain.documents.log import (
@@ -43,6 +43,7 @@ from powertrain.operating.top_speed import top_speed
 from powertrain.runs.answer import figures_of
 from powertrain.runs.ride import ride
 from powertrain.runs.starts import as_it_starts
+from powertrain.stated import Stated, tree_of
 from powertrain.units import kmh_from_mps, mps_from_kmh
 
 Numbers = NDArray[np.float64]
@@ -197,6 +198,10 @@ class _Asked:
         elif isinstance(seen, RollOut):
             yield "rolling_circumference_mm", 2000 * np.pi * self.drive.load.travel_m
         elif isinstance(seen, Telemetry):
+            if seen.course is None:
+                said = Stated(self.ridden.build, tree_of(self.drawn.columns))
+                yield from held_rows(said, self.compiled, self.ridden.run, seen).items()
+                return
             yield from ridden_rows(self.ridden.build, self.ridden.run, seen, self.drawn).items()
 
     def _launch(self, seen: Launch) -> Iterator[tuple[str, Any]]:

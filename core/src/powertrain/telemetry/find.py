@@ -13,6 +13,9 @@ Numbers = NDArray[np.float64]
 STEADY_S, STEADY_SHARE = 8.0, 0.03
 """A speed is held where it stays within such a share of itself for so long."""
 
+CUT_S = 4.0
+"""Seconds at each end of a held speed that are cut off."""
+
 FLAT_OUT = 0.95
 """Throttle, as a share, from which it is flat out."""
 
@@ -59,7 +62,7 @@ def _mean(values: Numbers) -> float | None:
 def _steady(log: Recorded) -> list[Proposed]:
     times, speed = log.times, log.columns["speed_kmh"]
     found = []
-    for first, last in _held(times, speed):
+    for first, last in held_stretches(times, speed):
         some = slice(first, last + 1)
         middle = _mean(speed[some])
         if middle is None or middle < ROLLS_KMH:
@@ -92,8 +95,11 @@ def _steady(log: Recorded) -> list[Proposed]:
     return [one for _, one in found[:EACH]]
 
 
-def _held(times: Numbers, speed: Numbers) -> list[tuple[int, int]]:
-    """Return stretches in which the speed stays near that of their beginning."""
+def held_stretches(times: Numbers, speed: Numbers) -> list[tuple[int, int]]:
+    """Return stretches in which the speed stays near that of their beginning.
+
+    Their ends are cut off: there it was still being pushed up to that speed, or left it already.
+    """
     found, first = [], 0
     low = high = float("nan")
     for place, value in enumerate(speed):
@@ -101,12 +107,22 @@ def _held(times: Numbers, speed: Numbers) -> list[tuple[int, int]]:
             continue
         low, high = np.fmin(low, value), np.fmax(high, value)
         if high - low > 2 * STEADY_SHARE * max(high, 5.0):
-            if place - 1 > first and times[place - 1] - times[first] >= STEADY_S:
-                found.append((first, place - 1))
+            found.append((first, place - 1))
             first, low, high = place, value, value
-    if times[-1] - times[first] >= STEADY_S:
-        found.append((first, len(times) - 1))
-    return found
+    found.append((first, len(times) - 1))
+    cut = [
+        (
+            int(np.searchsorted(times, times[begins] + (CUT_S if begins else 0.0))),
+            int(np.searchsorted(times, times[ends] - (CUT_S if ends < len(times) - 1 else 0.0))),
+        )
+        for begins, ends in found
+        if ends > begins
+    ]
+    return [
+        (one, other)
+        for one, other in cut
+        if one < other < len(times) and times[other] - times[one] >= STEADY_S
+    ]
 
 
 def _starts(log: Recorded) -> list[Proposed]:
