@@ -98,3 +98,25 @@ def test_a_logger_s_table_is_learned_from(page: Page, product: Product, tmp_path
     file.write_text("nothing but words\nand more of them\n")
     page.get_by_label("Logger's table").set_input_files(file)
     expect(page.get_by_text("Nothing was read: line 1 holds no table")).to_be_visible()
+
+
+def test_a_column_is_named_once_for_all_tables_like_it(
+    page: Page, product: Product, tmp_path: Path
+):
+    rows = "\n".join(f"{at},20.{at % 2},{6.5}" for at in range(60))
+    file = tmp_path / "odd.csv"
+    file.write_text(f"time,foo,battery current\n{rows}")
+    open_bench(page, product.begin())
+    page.keyboard.press("l")
+    page.get_by_role("tab", name="Day sheet").click()
+    expect(page.get_by_role("region", name="Day sheet")).to_contain_text("Wheels up first")
+    assert findings(page) == []
+    page.get_by_role("tab", name="Enter a run").click()
+    page.get_by_label("Logger's table").set_input_files(file)
+    page.get_by_label("foo holds").select_option("speed_kmh")
+    expect(page.get_by_text("foo as speed")).to_be_visible(timeout=20_000)
+    expect(page.get_by_role("button", name="Take it into the run")).to_be_visible()
+    page.reload()
+    page.get_by_label("Logger's table").set_input_files(file)
+    expect(page.get_by_text("foo as speed")).to_be_visible(timeout=20_000)
+    assert findings(page) == []

@@ -6,7 +6,7 @@ from io import StringIO
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Status
+from ninja import Query, Router, Status
 
 from builds.models import Build
 from builds.querysets import version_of
@@ -154,9 +154,9 @@ def table(request: HttpRequest, build_id: UUID) -> HttpResponse:
     operation_id="read_log_table",
     openapi_extra=TEXT,
 )
-def read_table(request: HttpRequest) -> schemas.TableRead:
+def read_table(request: HttpRequest, asked: Query[schemas.Mapped]) -> schemas.TableRead:
     """Return how a logger's table is understood, and what it proposes to learn from."""
-    log = read_log(b"".join(pieces(request)))
+    log = read_log(b"".join(pieces(request)), asked.mapping())
     return schemas.TableRead(
         rows=len(log.times),
         lasts_s=float(log.times[-1]),

@@ -1,11 +1,11 @@
 """What a logbook takes and answers."""
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 from common.schemas import StrictSchema
 from engine.schemas import Change
@@ -66,6 +66,19 @@ class AcceptRequest(Schema):
     base: int = Field(ge=1, le=2_000_000_000)
     runs: list[UUID] = Field(min_length=1, max_length=MOST_RUNS)
     change_id: UUID
+
+
+class Mapped(Schema):
+    """What somebody says that columns hold, as ``NAME=KEY``."""
+
+    column: list[Annotated[str, StringConstraints(max_length=300, pattern="=")]] = Field(
+        default_factory=list, max_length=100
+    )
+
+    def mapping(self) -> dict[str, str]:
+        """Return what each column holds, by its name in the file."""
+        pairs = (said.rpartition("=") for said in self.column)
+        return {name: key for name, _, key in pairs}
 
 
 class TableRead(Schema):

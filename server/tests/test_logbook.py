@@ -201,3 +201,14 @@ def test_the_demo_logbook_teaches_the_trike_its_true_drag(api):
     MeasuredRun.objects.filter(build=build).update(removed_at=build.made_at)
     call_command("load_demo_log")
     assert not MeasuredRun.objects.filter(build=build, removed_at=None).exists()
+
+
+def test_what_a_column_holds_may_be_said(api):
+    rows = "\n".join(f"{at},20,{6.5 + 0.01 * (at % 2)}" for at in range(40))
+    text = f"time,foo,battery current\n{rows}".encode()
+    sent = api.client.post("/api/log-table", text, content_type="text/plain")
+    assert json.loads(sent.content)["said"]["foo"] is None
+    path = "/api/log-table?column=foo%3Dspeed_kmh"
+    told = json.loads(api.client.post(path, text, content_type="text/plain").content)
+    assert told["said"]["foo"] == "speed_kmh"
+    assert told["proposed"][0]["observation"]["speed_kmh"] == 20

@@ -32,10 +32,11 @@ export const acceptLearned = (build: string, base: number, runs: string[], chang
 export const logDocument = (build: string) => `/api/builds/${build}/logbook/document`;
 export const logTable = (build: string) => `/api/builds/${build}/logbook/table`;
 
-/** How a logger's table is understood, and what it proposes. */
-export const readLogTable = (file: File) =>
+/** How a logger's table is understood, and what it proposes; `said` are columns that were named. */
+export const readLogTable = (file: File, said: Record<string, string>) =>
   answered(
     client.POST("/api/log-table", {
+      params: { query: { column: Object.entries(said).map(([name, key]) => `${name}=${key}`) } },
       body: file as unknown as string,
       bodySerializer: (body) => body,
       headers: { "Content-Type": "text/plain" },

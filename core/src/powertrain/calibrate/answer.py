@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 from powertrain.calibrate.explain import Explained, explained
 from powertrain.calibrate.fit import Fit, fitted, problem_of
+from powertrain.calibrate.in_words import KINDS, WORDS
 from powertrain.calibrate.next import MeasureNext, measure_next
 from powertrain.calibrate.predict import Predictor
 from powertrain.calibrate.readings import Reading, check_paths, readings_of
@@ -316,39 +317,6 @@ def _fit(reading: Reading, before: Numbers, after: Numbers) -> ReadingFitted:
         after=_band(np.where(np.isfinite(after), after, np.inf)),
         surprise=surprise,
     )
-
-
-WORDS = {
-    "speed_kmh": ("speed", "km/h"),
-    "motor_rpm": ("turns of the motor", "rpm"),
-    "wheel_rpm": ("turns of the wheel", "rpm"),
-    "battery_voltage_v": ("pack volts", "V"),
-    "battery_current_a": ("pack amps", "A"),
-    "motor_current_a": ("motor amps", "A"),
-    "time_s": ("time", "s"),
-    "distance_m": ("way", "m"),
-    "distance_km": ("way", "km"),
-    "energy_wh": ("watt-hours", "Wh"),
-    "soc_end_pct": ("charge left", "%"),
-    "rolling_circumference_mm": ("one turn of the wheel", "mm"),
-    "winding_c": ("winding", "C"),
-    "case_c": ("motor's case", "C"),
-    "controller_c": ("controller", "C"),
-    "pack_c": ("pack", "C"),
-}
-"""What is read, as people call it, and its unit."""
-
-KINDS = {
-    "free": "wheels in the air",
-    "top_speed": "top speed",
-    "steady": "at a held speed",
-    "launch": "a standing start",
-    "coast_down": "rolling out",
-    "temperature": "temperature",
-    "trip": "a trip",
-    "roll_out": "one turn of the wheel",
-    "telemetry": "the logger",
-}
 
 
 def _contradictions(fit: Fit) -> list[Disagreement]:

@@ -7,7 +7,7 @@ Algorithms, ch. 27). A reading that all others speak against is set aside and na
 first, and the fit made again.
 """
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -268,9 +268,3 @@ def _spoken_against(fit: Fit) -> int | None:
     off = np.where(counts, off * (AGAINST / bar), 0.0)
     worst = int(np.argmax(off))
     return worst if off[worst] > AGAINST else None
-
-
-def without(problem: Problem, runs: set[int]) -> Problem:
-    """Return a problem without the readings of some runs."""
-    kept = [reading for reading in problem.readings if reading.run not in runs]
-    return replace(problem, readings=kept)

@@ -7581,6 +7581,14 @@ export interface components {
             change_id: string;
         };
         /**
+         * Mapped
+         * @description What somebody says that columns hold, as ``NAME=KEY``.
+         */
+        Mapped: {
+            /** Column */
+            column?: string[];
+        };
+        /**
          * Proposed
          * @description An observation that a stretch of a log would make, and where it lies in time.
          */
@@ -15137,7 +15145,9 @@ export interface operations {
     };
     read_log_table: {
         parameters: {
-            query?: never;
+            query?: {
+                column?: string[];
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -6,6 +6,39 @@ import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
 import { fieldOf, type Observation } from "./kinds";
 
+/** What a column may hold, in the unit that it is then taken in. */
+const HOLDS: [string, string][] = [
+  ["time_s", "time, s"],
+  ["speed_kmh", "speed, km/h"],
+  ["motor_rpm", "turns of the motor, rpm"],
+  ["battery_voltage_v", "pack volts, V"],
+  ["battery_current_a", "pack amps, A"],
+  ["motor_current_a", "motor amps, A"],
+  ["throttle_pct", "throttle, %"],
+  ["case_c", "the motor's can, °C"],
+  ["controller_c", "controller, °C"],
+  ["pack_c", "pack, °C"],
+];
+
+const NAME = "young-torrent.columns.";
+
+const headerOf = (table: TableRead) => NAME + Object.keys(table.said).join("|");
+
+/** What somebody said of the columns of a table with this header; null where nobody did. */
+function saidBefore(table: TableRead): Record<string, string> | null {
+  try {
+    return JSON.parse(localStorage.getItem(headerOf(table)) ?? "null") as Record<
+      string,
+      string
+    > | null;
+  } catch {
+    return null;
+  }
+}
+
+const keepSaid = (table: TableRead, said: Record<string, string>) =>
+  localStorage.setItem(headerOf(table), JSON.stringify(said));
+
 interface Props {
   onRead: (observation: Observation) => void;
 }
@@ -15,12 +48,16 @@ export function FromTable({ onRead }: Props) {
   const [table, setTable] = useState<TableRead | null>(null);
   const [told, setTold] = useState("");
   const [taken, setTaken] = useState<number[]>([]);
-  const read = async (file: File) => {
-    setTold(`Reading ${file.name}`);
-    setTable(null);
+  const [file, setFile] = useState<File | null>(null);
+  const read = async (from: File, said: Record<string, string> | null) => {
+    setTold(`Reading ${from.name}`);
+    setFile(from);
     setTaken([]);
     try {
-      setTable(await readLogTable(file));
+      const found = await readLogTable(from, said ?? {});
+      // What its columns hold was said once for tables with the same header.
+      const before = said === null ? saidBefore(found) : null;
+      setTable(before ? await readLogTable(from, before) : found);
       setTold("");
     } catch (problem) {
       if (!(problem instanceof ApiError)) throw problem;
@@ -35,7 +72,10 @@ export function FromTable({ onRead }: Props) {
         <FilePick
           label="Logger's table"
           accept=".csv,.txt,.log,.tsv,text/csv,text/plain"
-          onFile={(file) => void read(file)}
+          onFile={(from) => {
+            setTable(null);
+            void read(from, null);
+          }}
         >
           Open a logger's table
         </FilePick>
@@ -52,8 +92,33 @@ export function FromTable({ onRead }: Props) {
               .filter(([, key]) => key)
               .map(([name, key]) => `${name} as ${fieldOf(key ?? "")[0].toLowerCase()}`)
               .join(", ")}
-            {unknown.length ? `; not understood: ${unknown.join(", ")}` : ""}.
+            .
           </p>
+          {unknown.length ? (
+            <div className="flex flex-wrap gap-x-4 gap-y-1 py-1">
+              {unknown.map((name) => (
+                <label key={name} className="flex items-center gap-2">
+                  <b className="font-semibold">{name}</b> holds
+                  <select
+                    value=""
+                    onChange={(event) => {
+                      const said = { ...saidBefore(table), [name]: event.target.value };
+                      keepSaid(table, said);
+                      if (file) void read(file, said);
+                    }}
+                    className="min-h-11 rounded-md border border-line bg-raised px-1 sm:min-h-8"
+                  >
+                    <option value="">nothing that is known here</option>
+                    {HOLDS.map(([key, words]) => (
+                      <option key={key} value={key}>
+                        {words}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ))}
+            </div>
+          ) : null}
           {table.notes.map((note) => (
             <p key={note} className="text-[12.5px] text-soft">
               {note}

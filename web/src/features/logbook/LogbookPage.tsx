@@ -1,4 +1,5 @@
 import { type View, Views } from "../../ui/Views";
+import { DaySheet } from "./DaySheet";
 import { Enter } from "./Enter";
 import { Learn } from "./Learn";
 import { Story } from "./Story";
@@ -7,6 +8,7 @@ const VIEWS: View[] = [
   { id: "runs", title: "Runs", shows: () => <Story /> },
   { id: "enter", title: "Enter a run", shows: () => <Enter /> },
   { id: "learn", title: "What they teach", shows: () => <Learn /> },
+  { id: "sheet", title: "Day sheet", shows: () => <DaySheet /> },
 ];
 
 /** What was measured of a build, and what it teaches. */
