@@ -27,6 +27,7 @@ from logbook.actions import (
 )
 from logbook.models import MeasuredRun
 from powertrain.calibrate.answer import expected
+from powertrain.calibrate.implied import implied
 from powertrain.calibrate.readings import readings_of
 from powertrain.commands.calibrate import check_log
 from powertrain.documents.describe import changes_between
@@ -94,7 +95,7 @@ def predicted(
     document = check_build(version_of(build, payload.version).document)
     run = payload.run.model_dump(mode="json", exclude_unset=True)
     log = check_log({"format": FORMAT, "runs": [{**run, "id": "this run"}]})
-    return schemas.Expected(readings=expected(document, log))
+    return schemas.Expected(readings=expected(document, log), implied=implied(document, log))
 
 
 @router.get(

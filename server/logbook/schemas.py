@@ -10,6 +10,7 @@ from pydantic import Field, StringConstraints
 from common.schemas import StrictSchema
 from engine.schemas import Change
 from powertrain.calibrate.answer import Calibrated, ReadingFitted
+from powertrain.calibrate.implied import Implied
 from powertrain.documents.controller_settings import Day
 from powertrain.documents.log import Observation, RunConditions
 from powertrain.documents.run import RideStart
@@ -47,9 +48,10 @@ class MeasuredRunCard(Schema):
 
 
 class Expected(Schema):
-    """Each reading of a run beside what was predicted of it."""
+    """Each reading of a run beside what was predicted of it, and what its speeds say alone."""
 
     readings: list[ReadingFitted]
+    implied: list[Implied]
 
 
 class Learned(Schema):

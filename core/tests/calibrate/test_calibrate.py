@@ -10,6 +10,7 @@ import pytest
 from powertrain.arrays import scalar
 from powertrain.calibrate.answer import calibrated
 from powertrain.calibrate.coast import coasted_kmh
+from powertrain.calibrate.implied import implied
 from powertrain.cli import main
 from powertrain.commands.calibrate import check_log
 from powertrain.compile.build import compile_build
@@ -505,3 +506,20 @@ def test_free_riding_teaches_by_the_speeds_it_held(trike):
         assert item.after[0] < true < item.after[2], path
         assert item.after[2] - item.after[0] < 0.7 * (item.before[2] - item.before[0])
     assert told.contradictions == []
+
+
+def test_a_speed_alone_says_turns_and_the_load_factor():
+    """By hand: 30 km/h on a tyre of 1.5 m through 6 to 1, on cells at 4.0 V and 80 KV."""
+    seen = run_of({"kind": "top_speed", "speed_kmh": 30.0})
+    [told] = implied(check_build(PLAIN), log_of(seen))
+    assert told.wheel_rpm == pytest.approx(30 / 3.6 / 1.5 * 60)
+    assert told.motor_rpm == pytest.approx(6 * told.wheel_rpm)
+    # The trade's formula: KV times the volts that the pack's sag leaves, less the load factor.
+    volts = 40 - told.battery_current_a * 10 / 4 * 0.025
+    assert told.motor_rpm == pytest.approx(80 * volts * (1 - told.load_factor), rel=1e-6)
+    push = 110 * 9.80665 * 0.012 + 0.5 * 1.2 * 0.6 * (30 / 3.6) ** 2
+    torque = push * 1.5 / (2 * math.pi) / 6 / 0.95
+    kt = 60 / (2 * math.pi * 80)
+    assert told.motor_current_a == pytest.approx(torque / kt + 1.2, rel=1e-6)
+    held = run_of({"kind": "steady", "speed_kmh": 20.0, "battery_current_a": 5.0})
+    assert implied(check_build(PLAIN), log_of(held))[0].load_factor is None

@@ -108,3 +108,4 @@ export type ReadingFitted = Schemas["ReadingFitted"];
 export type Learned = Schemas["Learned"];
 export type Calibrated = Schemas["Calibrated"];
 export type TableRead = Schemas["TableRead"];
+export type ImpliedFigures = Schemas["Implied"];

@@ -7398,11 +7398,33 @@ export interface components {
         };
         /**
          * Expected
-         * @description Each reading of a run beside what was predicted of it.
+         * @description Each reading of a run beside what was predicted of it, and what its speeds say alone.
          */
         Expected: {
             /** Readings */
             readings: components["schemas"]["ReadingFitted"][];
+            /** Implied */
+            implied: components["schemas"]["Implied"][];
+        };
+        /**
+         * Implied
+         * @description What follows from a speed that was read; `load_factor` of full throttle alone.
+         */
+        Implied: {
+            /** Run */
+            run: string;
+            /** Speed Kmh */
+            speed_kmh: number;
+            /** Motor Rpm */
+            motor_rpm: number;
+            /** Wheel Rpm */
+            wheel_rpm: number;
+            /** Motor Current A */
+            motor_current_a: number | null;
+            /** Battery Current A */
+            battery_current_a: number | null;
+            /** Load Factor */
+            load_factor: number | null;
         };
         /**
          * ReadingFitted

@@ -1,10 +1,11 @@
 import { useState } from "react";
 import { useDebounce } from "use-debounce";
 import { expectedReadings } from "../../api/logbook";
-import type { MeasuredRunBody } from "../../api/types";
+import type { ImpliedFigures, MeasuredRunBody } from "../../api/types";
 import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
+import { useValue } from "../../units/useValue";
 import { useOpened } from "../../workbench/opened";
 import { FromTable } from "./FromTable";
 import { KINDS, type KindForm, type Observation, samplesOf } from "./kinds";
@@ -117,6 +118,9 @@ export function Enter() {
           </ul>
           <section aria-label="Beside what was predicted">
             <Readings readings={data?.readings ?? []} />
+            {(data?.implied ?? []).map((one) => (
+              <Implied key={`${one.speed_kmh}${one.load_factor}`} said={one} />
+            ))}
           </section>
           <Button kind="main" className="mt-2" disabled={saving !== "saved"} onClick={keep}>
             Keep this run
@@ -128,6 +132,26 @@ export function Enter() {
         {sending.told}
       </p>
     </section>
+  );
+}
+
+/** What a speed says by itself, where nothing else was logged. */
+function Implied({ said }: { said: ImpliedFigures }) {
+  const value = useValue();
+  const amps = said.motor_current_a;
+  return (
+    <p className="pt-1 text-[12.5px] text-soft">
+      At {value(said.speed_kmh, "km/h", 3)} the motor turns{" "}
+      <b className="text-ink">{value(said.motor_rpm, "rpm", 4)}</b>, the wheel{" "}
+      {value(said.wheel_rpm, "rpm", 3)}
+      {amps === null || amps === undefined
+        ? ""
+        : `; by what is known of the drag it takes ${value(amps, "A", 2)} of each motor`}
+      {said.load_factor === null || said.load_factor === undefined
+        ? ""
+        : `; the load factor of the trade's formula is then ${said.load_factor.toFixed(2)}`}
+      .
+    </p>
   );
 }
 

@@ -62,7 +62,7 @@ describe("entering a run", () => {
 
   test("a reading stands at once beside what was predicted, and is kept under one id", async () => {
     const sent = serverAnswers((_, { path }) => ({
-      data: path.endsWith("expected") ? { readings: [READING] } : {},
+      data: path.endsWith("expected") ? { readings: [READING], implied: [] } : {},
     }));
     await enter();
     expect(await screen.findByText(/a sixth below: one in fifty/)).toBeTruthy();
@@ -79,7 +79,7 @@ describe("entering a run", () => {
     let away = true;
     const sent = serverAnswers((method, { path }) => {
       if (method === "PUT" && away) return { status: 503, where: "server", what: "is away" };
-      return { data: path.endsWith("expected") ? { readings: [READING] } : {} };
+      return { data: path.endsWith("expected") ? { readings: [READING], implied: [] } : {} };
     });
     await enter();
     await userEvent.click(screen.getByRole("button", { name: "Keep this run" }));
@@ -93,7 +93,7 @@ describe("entering a run", () => {
   });
 
   test("what is typed outlives the page", async () => {
-    serverAnswers(() => ({ data: { readings: [READING] } }));
+    serverAnswers(() => ({ data: { readings: [READING], implied: [] } }));
     await enter();
     cleanup();
     page(<Enter />);
@@ -114,7 +114,11 @@ const RUN = {
 
 test("the story says what was changed, and what is taken out comes back", async () => {
   const sent = serverAnswers((method, { path }) => ({
-    data: path.endsWith("expected") ? { readings: [READING] } : method === "GET" ? [RUN] : {},
+    data: path.endsWith("expected")
+      ? { readings: [READING], implied: [] }
+      : method === "GET"
+        ? [RUN]
+        : {},
   }));
   page(<Story />);
   expect(await screen.findByText(/Stage 1 teeth 16 to 15/)).toBeTruthy();
