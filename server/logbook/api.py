@@ -30,7 +30,7 @@ from powertrain.calibrate.answer import expected
 from powertrain.calibrate.implied import implied
 from powertrain.calibrate.readings import readings_of
 from powertrain.commands.calibrate import check_log
-from powertrain.documents.describe import changes_between
+from powertrain.documents.describe import changes_between, label_of
 from powertrain.documents.log import FORMAT
 from powertrain.documents.reading import check_build
 from powertrain.telemetry.find import proposals
@@ -106,7 +106,14 @@ def learn(request: HttpRequest, build_id: UUID) -> schemas.Learned:
     build = Build.objects.one(request.user, build_id)
     waiting = open_runs(build)
     found = learned_from(build, waiting)
-    return schemas.Learned(runs=[run.pk for run in waiting], version=build.head, found=found)
+    document = version_of(build, build.head).document
+    changed = {path for gap in found.explained for path in gap.by_changes}
+    return schemas.Learned(
+        runs=[run.pk for run in waiting],
+        version=build.head,
+        found=found,
+        labels={path: label_of(path, document) for path in changed},
+    )
 
 
 @router.post(

@@ -60,6 +60,8 @@ class Learned(Schema):
     runs: list[UUID]
     version: int
     found: Calibrated
+    labels: dict[str, str]
+    """What the paths of changes between runs are called."""
 
 
 class AcceptRequest(Schema):

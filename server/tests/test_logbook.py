@@ -115,8 +115,9 @@ def test_versions_say_what_was_changed_between_runs(api, build, trike):
     # Told from the version that stands: the first run had two teeth fewer.
     assert log["runs"][0]["changes"] == {"gearing.0.driver_teeth": 16}
     assert log["runs"][1]["changes"] == {}
-    gaps = api.get(f"/builds/{build['id']}/logbook/learn")[1]["found"]["explained"]
-    assert gaps[0]["by_changes"]["gearing.0.driver_teeth"] > 2
+    learned = api.get(f"/builds/{build['id']}/logbook/learn")[1]
+    assert learned["found"]["explained"][0]["by_changes"]["gearing.0.driver_teeth"] > 2
+    assert learned["labels"]["gearing.0.driver_teeth"].startswith("Stage 1")
 
 
 def test_what_is_only_known_better_was_not_changed(api, build, trike):

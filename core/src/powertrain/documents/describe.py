@@ -202,6 +202,11 @@ def changes_between(before: dict[str, Any], after: dict[str, Any]) -> list[dict[
     ]
 
 
+def label_of(path: str, document: dict[str, Any]) -> str:
+    """Return what a path is called in a plain document, as people say it."""
+    return _label(path, document)[0]
+
+
 def _label(path: str, document: dict[str, Any]) -> tuple[str, str]:
     """Return what a path is called in a document, and the unit of what stands there."""
     steps = path.split(".")

@@ -7574,6 +7574,10 @@ export interface components {
             /** Version */
             version: number;
             found: components["schemas"]["Calibrated"];
+            /** Labels */
+            labels: {
+                [key: string]: string;
+            };
         };
         /**
          * MeasureNext

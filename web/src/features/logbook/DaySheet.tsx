@@ -1,4 +1,6 @@
 import { Button } from "../../ui/Button";
+import { useUnits } from "../../units/preferences";
+import { documentUnit } from "../../units/quantities";
 import { useOpened } from "../../workbench/opened";
 import { KINDS } from "./kinds";
 
@@ -21,6 +23,7 @@ const ROUTINE = [
 /** A sheet to take along and fill in by hand: what to look at before, and room for readings. */
 export function DaySheet() {
   const { state } = useOpened();
+  const { choice, text } = useUnits();
   const { document, build, answer } = state;
   const top = answer?.moments.find((moment) => moment.id === "top_speed")?.state.speed_mps;
   return (
@@ -48,7 +51,7 @@ export function DaySheet() {
         {ROUTINE.map((line) => (
           <li key={line}>{line}</li>
         ))}
-        {top ? <li>Expected flat out on the level: {(3.6 * top).toFixed(0)} km/h.</li> : null}
+        {top ? <li>Expected flat out on the level: {text(top, "speed", 2)}.</li> : null}
       </ul>
       <h3 className="pt-3 text-[15px] font-semibold">Readings</h3>
       <table className="w-full border-collapse">
@@ -61,7 +64,9 @@ export function DaySheet() {
               <td className="py-2">
                 {kind.id === "coast_down"
                   ? "seconds and speed, a pair for each look: ________________________________"
-                  : kind.asked.map((one) => `${one.label} ________ ${one.unit}`).join("   ")}
+                  : kind.asked
+                      .map((one) => `${one.label} ________ ${documentUnit(one.unit, choice).sign}`)
+                      .join("   ")}
               </td>
             </tr>
           ))}

@@ -82,7 +82,7 @@ export function Learn() {
           {one}
         </p>
       ))}
-      {gaps.length ? <Gaps gaps={gaps} /> : null}
+      {gaps.length ? <Gaps gaps={gaps} labels={data.labels} /> : null}
     </section>
   );
 }
@@ -183,20 +183,30 @@ function Bands({ before, after }: { before: Band; after: Band }) {
   );
 }
 
-function Gaps({ gaps }: { gaps: Calibrated["explained"] }) {
+interface GapsProps {
+  gaps: Calibrated["explained"];
+  labels: Record<string, string>;
+}
+
+function Gaps({ gaps, labels }: GapsProps) {
   return (
     <div className="border-t border-line pt-2">
       <h2 className="text-[15px] font-semibold">Between runs</h2>
       <ul>
         {gaps.map((gap) => (
-          <Gap key={`${gap.from_run}${gap.to_run}${gap.field}`} gap={gap} />
+          <Gap key={`${gap.from_run}${gap.to_run}${gap.field}`} gap={gap} labels={labels} />
         ))}
       </ul>
     </div>
   );
 }
 
-function Gap({ gap }: { gap: Calibrated["explained"][number] }) {
+interface GapProps {
+  gap: Calibrated["explained"][number];
+  labels: Record<string, string>;
+}
+
+function Gap({ gap, labels }: GapProps) {
   const [label, unit] = fieldOf(gap.field);
   const sign = unit === "C" ? "°C" : unit;
   const parts = Object.entries(gap.by_changes);
@@ -204,7 +214,7 @@ function Gap({ gap }: { gap: Calibrated["explained"][number] }) {
     <li className="py-0.5">
       {gap.from_run} to {gap.to_run}, {label.toLowerCase()}: {signed(gap.measured_change)} {sign}
       {parts.length
-        ? `, of it ${parts.map(([path, part]) => `${signed(part)} by ${path}`).join(", ")}`
+        ? `, of it ${parts.map(([path, part]) => `${signed(part)} by ${(labels[path] ?? path).toLowerCase()}`).join(", ")}`
         : ""}
       ;{" "}
       {gap.within_doubt

@@ -172,14 +172,20 @@ const FOUND: Calibrated = {
 
 test("what is learned is taken over into the build", async () => {
   const sent = serverAnswers((method) => ({
-    data: method === "GET" ? { runs: ["r"], version: 3, found: FOUND } : {},
+    data:
+      method === "GET"
+        ? {
+            runs: ["r"],
+            version: 3,
+            found: FOUND,
+            labels: { "gearing.0.driver_teeth": "Stage 1 driver" },
+          }
+        : {},
   }));
   page(<Learn />);
   expect(await screen.findByText(/One run teaches 1 of 1/)).toBeTruthy();
   expect(screen.getByText(/Does not fit/)).toBeTruthy();
-  expect(
-    screen.getByText(/−6.0 km\/h, of it −4.0 by gearing.0.driver_teeth; −2.0 is left/),
-  ).toBeTruthy();
+  expect(screen.getByText(/−6.0 km\/h, of it −4.0 by stage 1 driver; −2.0 is left/)).toBeTruthy();
   expect(screen.getByText(/losses of stage 1: from 0.950 to 0.900/)).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "Take it over into the build" }));
   await waitFor(() => expect(refresh).toHaveBeenCalled());
