@@ -120,3 +120,16 @@ def test_a_column_is_named_once_for_all_tables_like_it(
     page.get_by_label("Logger's table").set_input_files(file)
     expect(page.get_by_text("foo as speed")).to_be_visible(timeout=20_000)
     assert findings(page) == []
+
+
+def test_a_measured_top_speed_stands_on_the_map_of_push(page: Page, product: Product):
+    address = product.begin()
+    open_bench(page, address)
+    page.keyboard.press("l")
+    page.get_by_role("tab", name="Enter a run").click()
+    read(page, "Top speed", Speed=34.2)
+    page.get_by_role("button", name="Keep this run").click()
+    expect(page.get_by_text("Kept.")).to_be_visible(timeout=20_000)
+    page.get_by_role("link", name="Bench").click()
+    expect(page.locator("svg path title", has_text="measured: 34.2 km/h")).to_have_count(1)
+    assert findings(page) == []

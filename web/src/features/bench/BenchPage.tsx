@@ -1,6 +1,8 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { FigureId, MomentId, PartId, When as Time } from "../../api/types";
+import { logbook } from "../../api/logbook";
+import type { FigureId, MeasuredRunCard, MomentId, PartId, When as Time } from "../../api/types";
+import { useAsked } from "../../ui/useAsked";
 import { useSize } from "../../ui/useSize";
 import { type OpenedBuild, useOpened } from "../../workbench/opened";
 import { PartOnBank } from "./bank/Bank";
@@ -11,7 +13,7 @@ import { FIGURES } from "./figures";
 import { InShort } from "./InShort";
 import { KeysHelp } from "./KeysHelp";
 import { MomentTabs } from "./MomentTabs";
-import { PushMap } from "./map/PushMap";
+import { type Measured, PushMap } from "./map/PushMap";
 import { Pane, type PaneId } from "./Pane";
 import { momentOf, PARTS, sectionsOf } from "./parts";
 import { DownStream } from "./stream/DownStream";
@@ -146,6 +148,8 @@ interface LowerProps {
 function Lower({ bench, state, met, moment, pane, complaint, onPane, onOpen }: LowerProps) {
   const [ref, width, height] = useSize();
   const { answer, pinned, build } = state;
+  const { data } = useAsked([build.id, "logbook", build.head], () => logbook(build.id));
+  const measured = useMemo(() => topSpeeds(data ?? [], build.head), [data, build.head]);
   if (!answer) return null;
   const differs = build.pinned.number !== build.head || state.saving !== "saved";
   return (
@@ -165,6 +169,7 @@ function Lower({ bench, state, met, moment, pane, complaint, onPane, onOpen }: L
               moment={moment}
               width={width}
               height={Math.max(196, Math.min(height, 420) - 2)}
+              measured={measured}
             />
           ) : null}
         </div>
@@ -182,3 +187,14 @@ function Lower({ bench, state, met, moment, pane, complaint, onPane, onOpen }: L
     </div>
   );
 }
+
+/** Top speeds that were read on the version that stands, or that it has learned from. */
+const topSpeeds = (runs: MeasuredRunCard[], head: number): Measured[] =>
+  runs
+    .filter((run) => run.version === head || run.learned)
+    .flatMap((run) => run.run.observations)
+    .flatMap((seen) =>
+      seen.kind === "top_speed" && seen.speed_kmh
+        ? [{ speedMps: seen.speed_kmh / 3.6, gradePct: seen.grade_pct ?? 0 }]
+        : [],
+    );

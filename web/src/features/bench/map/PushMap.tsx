@@ -15,6 +15,13 @@ interface Props {
   moment: MomentId;
   width: number;
   height: number;
+  /** Top speeds that were measured on this build, each on its grade. */
+  measured?: Measured[];
+}
+
+export interface Measured {
+  speedMps: number;
+  gradePct: number;
 }
 
 const MARGIN = { left: 44, right: 62, top: 20, bottom: 30 };
@@ -27,7 +34,8 @@ const STROKE: Record<string, { width: number; dash?: string; words: string }> = 
 };
 
 /** Push against what the road asks, over speed; the edge is drawn by what limits it. */
-export const PushMap = memo(function PushMap({ answer, pinned, moment, width, height }: Props) {
+export const PushMap = memo(function PushMap(props: Props) {
+  const { answer, pinned, moment, width, height, measured = [] } = props;
   const { choice, text } = useUnits();
   const [at, setAt] = useState<number | null>(null);
   const map = answer.map;
@@ -140,6 +148,23 @@ export const PushMap = memo(function PushMap({ answer, pinned, moment, width, he
             </g>
           ) : null,
         )}
+        {measured.map(({ speedMps, gradePct }, place) => {
+          const road = map.crossings.find((one) => Math.abs(one.grade_pct - gradePct) < 0.05);
+          if (!road || speedMps > fastest) return null;
+          const cx = px(speedMps);
+          const cy = py(interpolated(map.road_speeds_mps, road.road_force_n, speedMps));
+          return (
+            // Runs may have read the same speed: they have no name but their place.
+            <path
+              key={place}
+              d={`M${cx - 6} ${cy - 6}L${cx + 6} ${cy + 6}M${cx - 6} ${cy + 6}L${cx + 6} ${cy - 6}`}
+              className="stroke-ember"
+              strokeWidth={2.5}
+            >
+              <title>{`measured: ${text(speedMps, "speed")}`}</title>
+            </path>
+          );
+        })}
         {now.speed_mps <= fastest && moment !== "wheels_up" ? (
           <circle
             cx={px(now.speed_mps)}
@@ -176,7 +201,13 @@ export const PushMap = memo(function PushMap({ answer, pinned, moment, width, he
   );
 });
 
-function Legend({ limits, ghost }: { limits: string[]; ghost: boolean }) {
+interface LegendProps {
+  limits: string[];
+  ghost: boolean;
+  measured: boolean;
+}
+
+function Legend({ limits, ghost, measured }: LegendProps) {
   return (
     <>
       {[...new Set(limits)].map((limit) => (
@@ -202,6 +233,14 @@ function Legend({ limits, ghost }: { limits: string[]; ghost: boolean }) {
             <line x1="1" x2="29" y1="4" y2="4" className="stroke-ink" strokeDasharray="3 3" />
           </svg>
           pinned
+        </span>
+      ) : null}
+      {measured ? (
+        <span className="flex items-center gap-1.5">
+          <svg width="12" height="10" aria-hidden="true">
+            <path d="M1 0L11 10M1 10L11 0" className="stroke-ember" strokeWidth={2.5} />
+          </svg>
+          measured
         </span>
       ) : null}
     </>
