@@ -194,7 +194,11 @@ export const PushMap = memo(function PushMap(props: Props) {
             {text(readout.flat, "force")} asked on the flat, {readout.words}
           </span>
         ) : (
-          <Legend limits={edge.map((run) => run.limit)} ghost={pinned !== null} />
+          <Legend
+            limits={edge.map((run) => run.limit)}
+            ghost={pinned !== null}
+            measured={measured.length > 0}
+          />
         )}
       </figcaption>
     </figure>
