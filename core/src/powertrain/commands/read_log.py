@@ -7,13 +7,17 @@ from typing import Any
 
 from powertrain.errors import Refusal
 from powertrain.plain import number
+from powertrain.telemetry.align import aligned
 from powertrain.telemetry.find import proposals
 from powertrain.telemetry.read import read_log
 
 
 def options(parser: ArgumentParser, command: str) -> None:
     """Add what the command takes."""
-    parser.add_argument("table", metavar="TABLE.csv", help="a logger's table")
+    parser.add_argument("table", metavar="TABLE", help="a logger's table, or a track in GPX")
+    parser.add_argument(
+        "--with", dest="second", metavar="TABLE", help="another one of the same ride, to lay beside"
+    )
     parser.add_argument(
         "--column", action="append", default=[], metavar="NAME=KEY", help="what a column holds"
     )
@@ -21,17 +25,15 @@ def options(parser: ArgumentParser, command: str) -> None:
 
 def run(arguments: Any) -> str:
     """Return how it was understood: columns with their ends, notes, and what it proposes."""
-    try:
-        text = Path(arguments.table).read_bytes()
-    except OSError as problem:
-        raise Refusal("table", f"can't be read: {problem.strerror}") from None
     mapping = {}
     for said in arguments.column:
         name, mark, key = said.rpartition("=")
         if not mark or not name or not key:
             raise Refusal("column", f"must be NAME=KEY, not {said[:40]!r}")
         mapping[name] = key
-    log = read_log(text, mapping)
+    log = read_log(_bytes_of(arguments.table), mapping)
+    if arguments.second:
+        log = aligned(log, read_log(_bytes_of(arguments.second), mapping))
     columns = {
         key: {
             "least": number(values[values == values].min()),
@@ -49,3 +51,10 @@ def run(arguments: Any) -> str:
         "proposed": [one.model_dump(mode="json") for one in proposals(log)],
     }
     return json.dumps(told, allow_nan=False)
+
+
+def _bytes_of(path: str) -> bytes:
+    try:
+        return Path(path).read_bytes()
+    except OSError as problem:
+        raise Refusal("table", f"can't be read: {problem.strerror}") from None

@@ -18,12 +18,17 @@ MOST_PLACES = 1_000_000
 
 @dataclass(frozen=True)
 class Place:
-    """A place of a track; `begins` where the track was broken off before it."""
+    """A place of a track; `begins` where the track was broken off before it.
+
+    `speed_mps` is what the receiver itself said of its speed, by the shift of its signals.
+    """
 
     latitude: float
     longitude: float
     elevation_m: float | None
     begins: bool
+    time: datetime | None = None
+    speed_mps: float | None = None
 
 
 @dataclass(frozen=True)
@@ -117,7 +122,10 @@ def _places(where: str, points: list[Any]) -> Iterator[Place]:
             raise Refusal(f"gpx, {at}", "has no longitude between -180 and 180 degrees")
         if height is not None and not (math.isfinite(height) and -1000 <= height <= 10_000):
             height = None
-        yield Place(latitude, longitude, height, begins=number == 1)
+        speed = point.speed
+        if speed is not None and not (math.isfinite(speed) and 0 <= speed <= 200):
+            speed = None
+        yield Place(latitude, longitude, height, number == 1, point.time, speed)
 
 
 def write_gpx(name: str, said: str, places: list[PlaceInTime]) -> str:

@@ -123,20 +123,20 @@ def _line(places: list[Place]) -> tuple[_Line, int, list[float]]:
         last = kept[-1]
         # A degree is never longer than this anywhere: most are told apart without any sines.
         near = abs(latitude[index] - latitude[last]) * EARTH_M < APART_M
-        if near and _apart_m(latitude, longitude, last, index) < APART_M:
+        if near and apart_m(latitude, longitude, last, index) < APART_M:
             continue
         kept.append(index)
     if len(kept) < 2:
         raise Refusal("gpx", "goes nowhere: all its places are the same")
     chosen = np.array(kept)
     latitude, longitude, height = latitude[chosen], longitude[chosen], height[chosen]
-    steps = _apart_m(latitude, longitude, slice(None, -1), slice(1, None))
+    steps = apart_m(latitude, longitude, slice(None, -1), slice(1, None))
     at_m = np.append(0.0, np.cumsum(steps))
     gaps = [float(step) for step in steps[steps > GAP_M]]
     return _Line(latitude, longitude, at_m, height), len(places) - len(kept), gaps
 
 
-def _apart_m(
+def apart_m(
     latitude: Numbers, longitude: Numbers, one: int | slice, other: int | slice
 ) -> NDArray[np.float64]:
     """Return metres along the sphere between places (haversines)."""

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel
 
-from powertrain.telemetry.read import Recorded
+from powertrain.telemetry.recorded import Recorded
 
 Numbers = NDArray[np.float64]
 
@@ -21,6 +21,10 @@ FLAT_OUT = 0.95
 
 RESTS_KMH, ROLLS_KMH = 1.0, 3.0
 COAST_S, COAST_A = 5.0, 0.5
+SLOWS_OVER_S, GENTLEST_MPS2, HARDEST_MPS2 = 5.0, 0.03, 0.7
+"""What drag alone takes off a speed lies between these on the level (common practice, no source:
+rolling resistance of 0.005 to 0.03 and the wind); below it is held, above it somebody brakes."""
+
 EACH = 4
 """Of each kind that are proposed, the best first."""
 
@@ -39,7 +43,7 @@ def proposals(log: Recorded) -> list[Proposed]:
     if "speed_kmh" not in log.columns:
         return []
     log = _clean(log)
-    return [*_steady(log), *_starts(log), *_coasts(log)]
+    return [*_steady(log), *_fastest(log), *_starts(log), *_coasts(log)]
 
 
 def _clean(log: Recorded) -> Recorded:
@@ -93,6 +97,36 @@ def _steady(log: Recorded) -> list[Proposed]:
         )
     found.sort(key=lambda one: -one[0])
     return [one for _, one in found[:EACH]]
+
+
+def _fastest(log: Recorded) -> list[Proposed]:
+    """Return the fastest speed that was held, where no throttle tells whether it was flat out."""
+    if "throttle_pct" in log.columns:
+        return []
+    times, speed = log.times, log.columns["speed_kmh"]
+    held = [
+        (_mean(speed[one : other + 1]) or 0.0, one, other)
+        for one, other in held_stretches(times, speed)
+    ]
+    if not held:
+        return []
+    middle, first, last = max(held)
+    if middle < ROLLS_KMH:
+        return []
+    said = satellite_or_logger(log)
+    return [
+        Proposed(
+            from_s=float(times[first]),
+            to_s=float(times[last]),
+            say=f"The fastest that was held, {middle:.1f} km/h: a top speed, if it was flat out",
+            observation={"kind": "top_speed", "instrument": said, "speed_kmh": round(middle, 2)},
+        )
+    ]
+
+
+def satellite_or_logger(log: Recorded) -> str:
+    """Return which instrument read the speed: a record with places in it was a receiver's."""
+    return "satellite" if log.said.get("place") == "speed_kmh" else "logger"
 
 
 def held_stretches(times: Numbers, speed: Numbers) -> list[tuple[int, int]]:
@@ -167,13 +201,14 @@ def _starts(log: Recorded) -> list[Proposed]:
 
 
 def _coasts(log: Recorded) -> list[Proposed]:
-    """Return stretches without amps in which it slows down."""
+    """Return stretches without amps in which it slows down; without a meter, gently and long."""
     amps = log.columns.get("motor_current_a", log.columns.get("battery_current_a"))
-    if amps is None:
-        return []
     times, speed = log.times, log.columns["speed_kmh"]
+    rolls = speed > ROLLS_KMH
+    rolls &= _slows_gently(times, speed) if amps is None else np.abs(amps) < COAST_A
+    doubt = ", if the motors were off and no brake was touched" if amps is None else ""
     found = []
-    for first, last in _stretches((np.abs(amps) < COAST_A) & (speed > ROLLS_KMH)):
+    for first, last in _stretches(rolls):
         some = speed[first : last + 1]
         if times[last] - times[first] < COAST_S or some[0] - some[-1] < 0.15 * some[0]:
             continue
@@ -186,7 +221,8 @@ def _coasts(log: Recorded) -> list[Proposed]:
             for at in range(first, last + 1, step)
             if np.isfinite(speed[at])
         ]
-        seen = {"kind": "coast_down", "instrument": "logger", "samples": samples}
+        instrument = satellite_or_logger(log)
+        seen = {"kind": "coast_down", "instrument": instrument, "samples": samples}
         lasts = float(times[last] - times[first])
         found.append(
             (
@@ -195,9 +231,22 @@ def _coasts(log: Recorded) -> list[Proposed]:
                     from_s=float(times[first]),
                     to_s=float(times[last]),
                     observation=seen,
-                    say=f"Rolling out from {some[0]:.0f} to {some[-1]:.0f} km/h in {lasts:.0f} s",
+                    say=f"Rolling out from {some[0]:.0f} to {some[-1]:.0f} km/h in {lasts:.0f} s"
+                    + doubt,
                 ),
             )
         )
     found.sort(key=lambda one: -one[0])
     return [one for _, one in found[:EACH]]
+
+
+def _slows_gently(times: Numbers, speed: Numbers) -> NDArray[np.bool_]:
+    """Return where speed falls as drag lets it, over `SLOWS_OVER_S` and no harder than a brake."""
+    known = np.isfinite(speed)
+    if known.sum() < 3:
+        return np.zeros(len(speed), bool)
+    first = np.maximum(times - SLOWS_OVER_S / 2, times[0])
+    last = np.minimum(times + SLOWS_OVER_S / 2, times[-1])
+    own, seen = times[known], speed[known] / 3.6
+    rate = (np.interp(last, own, seen) - np.interp(first, own, seen)) / np.maximum(last - first, 1)
+    return np.asarray(known & (rate > -HARDEST_MPS2) & (rate < -GENTLEST_MPS2))

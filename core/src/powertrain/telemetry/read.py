@@ -1,15 +1,15 @@
 """Any logger's table as columns that are understood, with what was done to them."""
 
-from dataclasses import dataclass, field
-
 import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.errors import Refusal
 from powertrain.runs.answer import COLUMNS
 from powertrain.telemetry.columns import Known, known_column, split_name
+from powertrain.telemetry.recorded import Recorded
 from powertrain.telemetry.text import decoded, form_of, number_of, rows_of
 from powertrain.telemetry.times import day_of, seconds_of, straightened
+from powertrain.telemetry.track import from_track
 
 Numbers = NDArray[np.float64]
 
@@ -18,27 +18,8 @@ FAR = 8.0
 """Times the usual distance from its neighbours' middle from which a value is marked."""
 
 
-@dataclass
-class Recorded:
-    """A logger's table: `columns` by what they hold, in the units of a run's table.
-
-    `said` tells for each column of the file what it was taken for (None: not understood);
-    `marked` the rows in which a value lies far off its neighbours, by column; they stay in.
-    """
-
-    columns: dict[str, Numbers]
-    said: dict[str, str | None]
-    marked: dict[str, list[int]] = field(default_factory=dict)
-    notes: list[str] = field(default_factory=list)
-
-    @property
-    def times(self) -> Numbers:
-        """Seconds from the first row."""
-        return self.columns["time_s"]
-
-
 def read_log(text: bytes, mapping: dict[str, str] | None = None) -> Recorded:
-    """Return what a logger recorded.
+    """Return what a logger recorded, or a satellite track in GPX.
 
     Parameters
     ----------
@@ -51,6 +32,8 @@ def read_log(text: bytes, mapping: dict[str, str] | None = None) -> Recorded:
         Naming line and column, if it is no table of a logger.
     """
     plain, coding = decoded(text)
+    if plain.lstrip().startswith("<"):
+        return from_track(text)
     form = form_of(plain, coding)
     width = len(form.header)
     cells: list[list[float]] = [[] for _ in range(width)]
