@@ -50,8 +50,9 @@ class PinRequest(Schema):
     number: Number
 
 
-ListId = Literal["teeth", "power"]
-"""The lists of a build that are ticked off: the cautious way up, the first time under power."""
+ListId = Literal["teeth", "power", "day"]
+"""The lists of a build that are ticked off: the cautious way up, the first time under power, and
+what is looked at before a test day."""
 
 
 class Ticked(Schema):

@@ -14,6 +14,9 @@ SAFE = {"GET", "HEAD", "OPTIONS"}
 OPEN = {"/api/health"}
 """What anybody on this machine may ask: it tells nothing of what is kept here."""
 
+OWN_TOKEN = "/api/logger-lines/"
+"""What is under here asks for a token of its own, which opens nothing else."""
+
 KEPT_S = 400 * 24 * 3600
 """How long a browser keeps the key; browsers allow no longer."""
 
@@ -58,7 +61,8 @@ def _refusal(request: HttpRequest) -> HttpResponse | None:
         return _error("origin", "is another page; only this application asks here", 403)
     if request.headers.get("Sec-Fetch-Site", "none") not in ("same-origin", "none"):
         return _error("origin", "is another page; only this application asks here", 403)
-    if request.path not in OPEN and not _has_key(request):
+    own_token = request.path.startswith(OWN_TOKEN)
+    if request.path not in OPEN and not own_token and not _has_key(request):
         what = "is missing; open the address that bin/start printed, once, in this browser"
         return _error("key", what, 401)
     if request.method in SAFE:

@@ -14,6 +14,7 @@ from common.errors import NotFound
 from logbook.models import MeasuredRun
 from logbook.schemas import MOST_RUNS, KeepRunRequest
 from powertrain.calibrate.answer import Calibrated, calibrated
+from powertrain.calibrate.predict import AsRidden
 from powertrain.commands.calibrate import check_log
 from powertrain.documents.describe import changes_between
 from powertrain.documents.log import FORMAT
@@ -39,7 +40,9 @@ def keep_run(user: Any, build_id: UUID, run_id: UUID, asked: KeepRunRequest) -> 
         build = Build.objects.one(user, build_id, lock=True)
         version = version_of(build, asked.version)
         document = plain(asked.run)
-        check_log({"format": FORMAT, "runs": [{**document, "id": "this run"}]})
+        log = check_log({"format": FORMAT, "runs": [{**document, "id": "this run"}]})
+        # What was otherwise on the day must be something that the vehicle has.
+        AsRidden.of(check_build(version.document), log.runs[0], 0)
         known = MeasuredRun.objects.filter(pk=run_id).first()
         if known is not None and known.build_id != build.pk:
             raise NotFound("run", "is not among those of this build")
@@ -114,7 +117,10 @@ def log_document(build: Build, runs: list[MeasuredRun]) -> dict[str, Any]:
             {
                 **run.document,
                 "id": names[run.pk],
-                "changes": _changes(base, versions[run.version]),
+                "changes": {
+                    **_changes(base, versions[run.version]),
+                    **run.document.get("changes", {}),
+                },
             }
             for run in runs
         ],

@@ -3,6 +3,7 @@
 import csv
 import json
 from io import StringIO
+from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -15,7 +16,7 @@ from builds.views_of import build_answer
 from common.incoming import pieces
 from common.schemas import CSV, MISSING, REFUSED, TEXT
 from engine.schemas import Change
-from logbook import schemas
+from logbook import lines_api, photos_api, schemas
 from logbook.actions import (
     accept,
     build_runs,
@@ -26,6 +27,7 @@ from logbook.actions import (
     take_run_out,
 )
 from logbook.models import MeasuredRun
+from logbook.photos import run_photos
 from powertrain.calibrate.answer import expected
 from powertrain.calibrate.implied import implied
 from powertrain.calibrate.readings import readings_of
@@ -33,10 +35,17 @@ from powertrain.commands.calibrate import check_log
 from powertrain.documents.describe import changes_between, label_of
 from powertrain.documents.log import FORMAT
 from powertrain.documents.reading import check_build
+from powertrain.errors import Refusal
+from powertrain.set_up.day_list import day_list
+from powertrain.telemetry.align import aligned
 from powertrain.telemetry.find import proposals
 from powertrain.telemetry.read import read_log
+from powertrain.telemetry.recorded import Recorded
+from powertrain.verdicts.context import RuleContext
 
 router = Router(tags=["logbook"])
+router.add_router("", photos_api.router)
+router.add_router("", lines_api.router)
 
 AT = "/builds/{build_id}/logbook"
 
@@ -156,6 +165,29 @@ def table(request: HttpRequest, build_id: UUID) -> HttpResponse:
     return _file(text.getvalue(), "text/csv; charset=utf-8", "log.csv")
 
 
+@router.get(AT + "/day-list", response={200: schemas.DayList, **MISSING}, operation_id="day_list")
+def before_a_day(request: HttpRequest, build_id: UUID) -> schemas.DayList:
+    """Return what to look at on this machine before a day of testing."""
+    build = Build.objects.one(request.user, build_id)
+    document = check_build(version_of(build, build.head).document)
+    return schemas.DayList(before=day_list(document, RuleContext.of(document, cures=False)))
+
+
+@router.post(
+    "/log-tables",
+    response={200: schemas.TableRead, **REFUSED},
+    operation_id="read_two_log_tables",
+    openapi_extra=TEXT,
+)
+def read_tables(request: HttpRequest, asked: Query[schemas.TwoTables]) -> schemas.TableRead:
+    """Return what two records of one ride tell together, laid beside each other by its course."""
+    body = b"".join(pieces(request))
+    if asked.first_bytes >= len(body):
+        raise Refusal("first_bytes", "is all of the body; the second table comes right after")
+    first = read_log(body[: asked.first_bytes], asked.mapping())
+    return _table_read(aligned(first, read_log(body[asked.first_bytes :], asked.mapping())))
+
+
 @router.post(
     "/log-table",
     response={200: schemas.TableRead, **REFUSED},
@@ -164,7 +196,10 @@ def table(request: HttpRequest, build_id: UUID) -> HttpResponse:
 )
 def read_table(request: HttpRequest, asked: Query[schemas.Mapped]) -> schemas.TableRead:
     """Return how a logger's table is understood, and what it proposes to learn from."""
-    log = read_log(b"".join(pieces(request)), asked.mapping())
+    return _table_read(read_log(b"".join(pieces(request)), asked.mapping()))
+
+
+def _table_read(log: Recorded) -> schemas.TableRead:
     return schemas.TableRead(
         rows=len(log.times),
         lasts_s=float(log.times[-1]),
@@ -193,7 +228,17 @@ def _card(
         run=schemas.MeasuredRunBody.model_validate(run.document, strict=False),
         changes=changes,
         learned=learned,
+        photos=[photo.pk for photo in run_photos(run).only("id")],
+        teeth=_teeth(version_of(build, run.version).document),
     )
+
+
+def _teeth(document: dict[str, Any]) -> list[tuple[int, int]]:
+    return [
+        (stage["driver_teeth"], stage["driven_teeth"])
+        for stage in document.get("gearing", [])
+        if "driver_teeth" in stage
+    ]
 
 
 def _file(text: str, kind: str, name: str) -> HttpResponse:

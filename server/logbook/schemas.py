@@ -14,18 +14,20 @@ from powertrain.calibrate.implied import Implied
 from powertrain.documents.controller_settings import Day
 from powertrain.documents.log import Observation, RunConditions
 from powertrain.documents.run import RideStart
+from powertrain.set_up.day_list import DayCheck
 from powertrain.telemetry.find import Proposed
 
 MOST_RUNS = 500
 
 
 class MeasuredRunBody(StrictSchema):
-    """A run as it was measured."""
+    """A run as it was measured; `changes` say what of the vehicle was otherwise on the day."""
 
     date: Day | None = None
     note: str | None = Field(None, max_length=2000)
     conditions: RunConditions = Field(default_factory=RunConditions)
     start: RideStart = Field(default_factory=RideStart)
+    changes: dict[str, Any] = Field(default_factory=dict, max_length=50)
     observations: list[Observation] = Field(min_length=1, max_length=200)
 
 
@@ -45,6 +47,43 @@ class MeasuredRunCard(Schema):
     run: MeasuredRunBody
     changes: list[Change]
     learned: bool
+    photos: list[UUID]
+    teeth: list[tuple[int, int]]
+    """Of each stage with teeth, as it was ridden: driver and driven."""
+
+
+class PhotoKept(Schema):
+    """A photo that stands with a run."""
+
+    id: UUID
+
+
+class LineOpened(Schema):
+    """A line to send a logger's table over; the token is told this once."""
+
+    id: UUID
+    token: str
+    path: str
+
+
+class LineState(Schema):
+    """How the line stands that was opened last."""
+
+    id: UUID
+    open: bool
+    pieces: int
+
+
+class PieceAsked(Schema):
+    """The number of a piece, by which one that is sent again is known."""
+
+    piece: int | None = Field(None, ge=1, le=2_000_000_000)
+
+
+class PieceTaken(Schema):
+    """The piece that was kept."""
+
+    piece: int
 
 
 class Expected(Schema):
@@ -83,6 +122,18 @@ class Mapped(Schema):
         """Return what each column holds, by its name in the file."""
         pairs = (said.rpartition("=") for said in self.column)
         return {name: key for name, _, key in pairs}
+
+
+class TwoTables(Mapped):
+    """Two tables in one body, the second right after the first."""
+
+    first_bytes: int = Field(ge=1, le=200_000_000)
+
+
+class DayList(Schema):
+    """What to look at before a day of testing."""
+
+    before: list[DayCheck]
 
 
 class TableRead(Schema):

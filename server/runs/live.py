@@ -3,15 +3,11 @@
 import json
 import time
 from collections.abc import Callable, Iterator
-from threading import BoundedSemaphore
 from typing import Any
 
 from common.errors import Busy
+from common.streams import WATCHING, let_go
 
-MOST_WATCHING = 40
-"""Streams at once; each holds a thread of the server."""
-
-WATCHING = BoundedSemaphore(MOST_WATCHING)
 LATE_S = 1.0
 """A page that lags behind by more than this goes on from where the ride is."""
 
@@ -41,6 +37,7 @@ def _sent(
     sleep: Callable[[float], None],
 ) -> Iterator[bytes]:
     try:
+        let_go()
         begun = clock()
         for frame in frames:
             wait_s = begun + frame["t_s"] / pace - clock()

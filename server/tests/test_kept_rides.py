@@ -10,9 +10,10 @@ import pytest
 from django.core.management import call_command
 
 from builds.models import Build
+from common.streams import MOST_WATCHING, WATCHING
 from powertrain.documents.run import check_run
 from powertrain.runs.answer import run_answer
-from runs.live import MOST_WATCHING, WATCHING, faces_in_time
+from runs.live import faces_in_time
 from runs.models import KeptRide, MeterDay
 
 ROAD = {

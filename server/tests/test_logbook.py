@@ -179,8 +179,11 @@ def test_a_logger_s_table_proposes_what_can_be_learned(api):
         "Geschwindigkeit": "speed_kmh",
         "Batteriestrom": "battery_current_a",
     }
-    [held] = told["proposed"]
+    held, fastest = told["proposed"]
     assert held["observation"]["battery_current_a"] == pytest.approx(6.5)
+    # No throttle tells whether it was flat out.
+    assert fastest["observation"]["kind"] == "top_speed"
+    assert "if it was flat out" in fastest["say"]
     sent = api.client.post("/api/log-table", b"words\n", content_type="text/plain")
     assert (sent.status_code, json.loads(sent.content)["error"]["where"]) == (422, "line 1")
 

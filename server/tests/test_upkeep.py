@@ -124,6 +124,8 @@ def test_how_large_it_is_is_told(api, owner, brief, trike):
         "builds": 1,
         "kept rides": 0,
         "measured runs": 0,
+        "photos of runs": 0,
+        "tables that loggers sent": 0,
         "test days": 0,
         "parts of your own": 0,
         "briefs": 1,

@@ -18,7 +18,7 @@ from pydantic import BaseModel, ValidationError
 
 from accounts.personal import in_turn
 from builds.models import Build, Version
-from logbook.models import MeasuredRun
+from logbook.models import MeasuredRun, RunPhoto
 from matching.models import Brief, Match, Origin
 from powertrain.documents.reading import refusal_of
 from powertrain.documents.text import parse
@@ -27,7 +27,7 @@ from runs.models import KeptRide
 from shelf.actions.keep import free_ref
 from shelf.models import Part, PartVersion
 from shelf.whole import shipped_ids
-from upkeep.forms import BriefForm, BuildForm, Manifest, PartForm, RideForm
+from upkeep.forms import BriefForm, BuildForm, Manifest, MeasuredForm, PartForm, RideForm
 
 LARGEST_ENTRY = 200_000_000
 MOST_ENTRIES = 2_000_000
@@ -201,13 +201,16 @@ def _add_measured(build: Build, form: BuildForm) -> None:
     ids = [one.id for one in form.measured]
     found = MeasuredRun.objects.filter(pk__in=ids).exclude(build=build)
     others = set(found.values_list("pk", flat=True))
-    there = [
-        (one.version, one.document, one.made_at) for one in MeasuredRun.objects.filter(build=build)
-    ]
+    there = {_same_run(one): one.pk for one in MeasuredRun.objects.filter(build=build)}
+    own = {
+        one.id: there.get(_same_run(one))
+        or (_beside(one.id, build.pk) if one.id in others else one.id)
+        for one in form.measured
+    }
     MeasuredRun.objects.bulk_create(
         (
             MeasuredRun(
-                pk=_beside(one.id, build.pk) if one.id in others else one.id,
+                pk=own[one.id],
                 build=build,
                 version=one.version,
                 document=one.document,
@@ -216,10 +219,31 @@ def _add_measured(build: Build, form: BuildForm) -> None:
                 removed_at=one.removed_at,
             )
             for one in form.measured
-            if (one.version, one.document, one.made_at) not in there
+            if _same_run(one) not in there
         ),
         ignore_conflicts=True,
     )
+    photos = [(photo, own[one.id]) for one in form.measured for photo in one.photos]
+    known = RunPhoto.objects.filter(pk__in=[photo.id for photo, _ in photos])
+    elsewhere = set(known.exclude(run__build=build).values_list("pk", flat=True))
+    RunPhoto.objects.bulk_create(
+        (
+            RunPhoto(
+                pk=_beside(photo.id, run) if photo.id in elsewhere else photo.id,
+                run_id=run,
+                jpeg=photo.jpeg,
+                made_at=photo.made_at,
+                removed_at=photo.removed_at,
+            )
+            for photo, run in photos
+        ),
+        ignore_conflicts=True,
+    )
+
+
+def _same_run(run: MeasuredRun | MeasuredForm) -> tuple[Any, ...]:
+    """Return what makes a measured run the same in two places, whatever its id."""
+    return run.version, run.made_at, json.dumps(run.document, sort_keys=True)
 
 
 def _same_ride(ride: KeptRide | RideForm) -> tuple[Any, ...]:

@@ -70,6 +70,17 @@ class RideForm(Form):
     removed_at: AwareDatetime | None
 
 
+class PhotoForm(Form):
+    """A photo of a measured run: its JPEG in base64."""
+
+    model_config = ConfigDict(ser_json_bytes="base64", val_json_bytes="base64")
+
+    id: UUID
+    jpeg: Annotated[bytes, Field(max_length=5_000_000)]
+    made_at: AwareDatetime
+    removed_at: AwareDatetime | None
+
+
 class MeasuredForm(Form):
     """A run of a build's logbook."""
 
@@ -79,6 +90,7 @@ class MeasuredForm(Form):
     taught_in: Number | None
     made_at: AwareDatetime
     removed_at: AwareDatetime | None
+    photos: list[PhotoForm] = Field(default_factory=list, max_length=200)
 
 
 class BuildForm(Form):

@@ -7,7 +7,7 @@ from typing import Any
 from django.db import connection
 
 from builds.models import Build
-from logbook.models import MeasuredRun
+from logbook.models import LoggerLine, MeasuredRun, RunPhoto
 from matching.models import Brief, Match
 from runs.models import KeptRide, MeterDay
 from shelf.models import Part
@@ -17,6 +17,8 @@ TABLES = {
     "builds": ("builds_build", "builds_version"),
     "kept rides": ("runs_keptride",),
     "measured runs": ("logbook_measuredrun",),
+    "photos of runs": ("logbook_runphoto",),
+    "tables that loggers sent": ("logbook_loggerline", "logbook_linepiece"),
     "test days": ("runs_meterday",),
     "parts of your own": ("shelf_part", "shelf_partversion"),
     "briefs": ("matching_brief", "matching_origin"),
@@ -31,6 +33,8 @@ def sizes_of(user: Any) -> list[RoomTaken]:
     counts = {
         "builds": Build.objects.filter(owner=user).count(),
         "measured runs": MeasuredRun.objects.filter(build__owner=user).count(),
+        "photos of runs": RunPhoto.objects.filter(run__build__owner=user).count(),
+        "tables that loggers sent": LoggerLine.objects.filter(build__owner=user).count(),
         "kept rides": KeptRide.objects.filter(build__owner=user).count(),
         "test days": MeterDay.objects.filter(build__owner=user).count(),
         "parts of your own": Part.objects.filter(owner=user).count(),

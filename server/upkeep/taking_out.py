@@ -21,6 +21,7 @@ from upkeep.forms import (
     MeasuredForm,
     OriginForm,
     PartForm,
+    PhotoForm,
     RideForm,
     SayingForm,
     VersionForm,
@@ -74,7 +75,13 @@ def _build(build: Build) -> BuildForm:
         origin=origin and OriginForm(brief=origin.brief_id, document=origin.document),
         versions=[VersionForm(**_of(version, VersionForm)) for version in versions],
         measured=[
-            MeasuredForm(**_of(run, MeasuredForm))
+            MeasuredForm(
+                **_of(run, MeasuredForm, "photos"),
+                photos=[
+                    PhotoForm(**_of(photo, PhotoForm, "jpeg"), jpeg=bytes(photo.jpeg))
+                    for photo in run.photos.all()
+                ],
+            )
             for run in MeasuredRun.objects.filter(build=build)
         ],
         rides=[RideForm(**_of(ride, RideForm)) for ride in KeptRide.objects.filter(build=build)],

@@ -38,7 +38,9 @@ def ride(seed=3, lasts=240):
 
 
 def csv(header, *columns):
-    rows = "\n".join(",".join(f"{value:.4f}" for value in row) for row in zip(*columns, strict=True))
+    rows = "\n".join(
+        ",".join(f"{value:.4f}" for value in row) for row in zip(*columns, strict=True)
+    )
     return f"{header}\n{rows}".encode()
 
 
@@ -62,7 +64,8 @@ def test_a_track_proposes_its_fastest_held_speed_and_rolling_out_both_with_an_if
     at = np.arange(0, 100, 1.0)
     speed = np.interp(at, [0, 10, 50, 99], [0, 9, 9, 2])
     found = {
-        one.observation["kind"]: one for one in proposals(read_log(gpx(at, np.cumsum(speed), speed)))
+        one.observation["kind"]: one
+        for one in proposals(read_log(gpx(at, np.cumsum(speed), speed)))
     }
     assert set(found) == {"top_speed", "coast_down"}
     assert found["top_speed"].observation["speed_kmh"] == pytest.approx(32.4, abs=0.3)
@@ -153,9 +156,12 @@ def test_the_command_lays_a_track_and_a_table_together(tmp_path, capsys):
     track, table = tmp_path / "ride.gpx", tmp_path / "log.csv"
     track.write_bytes(gpx(at[::10], np.cumsum(speed)[::10] / 10, speed[::10]))
     own = at[100::5]
-    table.write_bytes(csv("time_s,motor_rpm,battery_current_a", own - own[0], 55 * speed[100::5], own))
+    table.write_bytes(
+        csv("time_s,motor_rpm,battery_current_a", own - own[0], 55 * speed[100::5], own)
+    )
     assert main(["read-log", str(track), "--with", str(table)]) == 0
     told = json.loads(capsys.readouterr().out)
     assert {"speed_kmh", "motor_rpm", "battery_current_a"} <= set(told["columns"])
     steady = [one for one in told["proposed"] if one["observation"]["kind"] == "steady"]
-    assert steady and "battery_current_a" in steady[0]["observation"]
+    assert steady
+    assert "battery_current_a" in steady[0]["observation"]
