@@ -126,10 +126,17 @@ class Product:
             return json.load(response)
 
     def post(self, path: str, body: Any) -> Any:
+        return self.sent(path, body, "POST")
+
+    def put(self, path: str, body: Any) -> Any:
+        return self.sent(path, body, "PUT")
+
+    def sent(self, path: str, body: Any, method: str) -> Any:
         request = urllib.request.Request(
             self.url + path,
             json.dumps(body).encode(),
             {"Content-Type": "application/json", **KEYED},
+            method=method,
         )
         with urllib.request.urlopen(request, timeout=5) as response:
             return json.load(response)

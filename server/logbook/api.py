@@ -29,7 +29,7 @@ from logbook.actions import (
 from logbook.models import MeasuredRun
 from logbook.photos import run_photos
 from powertrain.calibrate.answer import expected
-from powertrain.calibrate.implied import implied
+from powertrain.calibrate.implied import TimedSpeed, implied, timed_speed
 from powertrain.calibrate.readings import readings_of
 from powertrain.commands.calibrate import check_log
 from powertrain.documents.describe import changes_between, label_of
@@ -116,12 +116,13 @@ def learn(request: HttpRequest, build_id: UUID) -> schemas.Learned:
     waiting = open_runs(build)
     found = learned_from(build, waiting)
     document = version_of(build, build.head).document
+    named = {item.path: item.label for item in found.inputs}
     changed = {path for gap in found.explained for path in gap.by_changes}
     return schemas.Learned(
         runs=[run.pk for run in waiting],
         version=build.head,
         found=found,
-        labels={path: label_of(path, document) for path in changed},
+        labels={path: named.get(path) or label_of(path, document) for path in changed},
     )
 
 
@@ -173,6 +174,12 @@ def before_a_day(request: HttpRequest, build_id: UUID) -> schemas.DayList:
     return schemas.DayList(before=day_list(document, RuleContext.of(document, cures=False)))
 
 
+@router.post("/timed-speed", response={200: TimedSpeed, **REFUSED}, operation_id="timed_speed")
+def by_stopwatch(request: HttpRequest, payload: schemas.TimedWay) -> TimedSpeed:
+    """Return the speed over a marked way or a lap, with the doubt of the watch."""
+    return timed_speed(payload.way_m, payload.time_s)
+
+
 @router.post(
     "/log-tables",
     response={200: schemas.TableRead, **REFUSED},
@@ -221,6 +228,7 @@ def _card(
             for change in changes_between(then, now)
             if not change["path"].startswith("provenance")
         ]
+    ridden = version_of(build, run.version).document
     return schemas.MeasuredRunCard(
         id=run.pk,
         version=run.version,
@@ -229,13 +237,14 @@ def _card(
         changes=changes,
         learned=learned,
         photos=[photo.pk for photo in run_photos(run).only("id")],
-        teeth=_teeth(version_of(build, run.version).document),
+        teeth=_teeth(ridden),
+        labels={path: label_of(path, ridden) for path in run.document.get("changes", {})},
     )
 
 
-def _teeth(document: dict[str, Any]) -> list[tuple[int, int]]:
+def _teeth(document: dict[str, Any]) -> list[list[int]]:
     return [
-        (stage["driver_teeth"], stage["driven_teeth"])
+        [stage["driver_teeth"], stage["driven_teeth"]]
         for stage in document.get("gearing", [])
         if "driver_teeth" in stage
     ]

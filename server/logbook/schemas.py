@@ -48,8 +48,10 @@ class MeasuredRunCard(Schema):
     changes: list[Change]
     learned: bool
     photos: list[UUID]
-    teeth: list[tuple[int, int]]
+    teeth: list[list[int]]
     """Of each stage with teeth, as it was ridden: driver and driven."""
+    labels: dict[str, str]
+    """What the paths of its own changes are called."""
 
 
 class PhotoKept(Schema):
@@ -128,6 +130,13 @@ class TwoTables(Mapped):
     """Two tables in one body, the second right after the first."""
 
     first_bytes: int = Field(ge=1, le=200_000_000)
+
+
+class TimedWay(StrictSchema):
+    """A way or a lap by stopwatch."""
+
+    way_m: float = Field(gt=0, le=1e6, allow_inf_nan=False)
+    time_s: float = Field(ge=0.2, le=1e6, allow_inf_nan=False)
 
 
 class DayList(Schema):

@@ -10,7 +10,7 @@ import pytest
 from powertrain.arrays import scalar
 from powertrain.calibrate.answer import calibrated
 from powertrain.calibrate.coast import coasted_kmh
-from powertrain.calibrate.implied import implied
+from powertrain.calibrate.implied import implied, timed_speed
 from powertrain.cli import main
 from powertrain.commands.calibrate import check_log
 from powertrain.compile.build import compile_build
@@ -523,3 +523,23 @@ def test_a_speed_alone_says_turns_and_the_load_factor():
     assert told.motor_current_a == pytest.approx(torque / kt + 1.2, rel=1e-6)
     held = run_of({"kind": "steady", "speed_kmh": 20.0, "battery_current_a": 5.0})
     assert implied(check_build(PLAIN), log_of(held))[0].load_factor is None
+
+
+@pytest.mark.parametrize("kv", [70.0, 80.0, 95.0])
+def test_a_top_speed_alone_says_with_which_kv_it_would_be_reached(kv):
+    """The speed is that of Ohm and Newton by hand, of a motor with another KV than the stated."""
+    kmh = by_hand({**PLAIN, "motor": {**PLAIN["motor"], "kv_rpm_per_v": kv}})["kmh"]
+    seen = run_of({"kind": "top_speed", "speed_kmh": kmh})
+    assert implied(check_build(PLAIN), log_of(seen))[0].kv_rpm_per_v == pytest.approx(kv, rel=1e-3)
+
+
+def test_a_speed_that_no_kv_gives_says_none():
+    seen = run_of({"kind": "top_speed", "speed_kmh": 190.0})
+    assert implied(check_build(PLAIN), log_of(seen))[0].kv_rpm_per_v is None
+
+
+def test_a_lap_by_stopwatch_is_a_speed_with_the_watch_s_doubt():
+    """400 m in 48 s are 30 km/h; 0.15 s of 48 are three in a thousand."""
+    told = timed_speed(400, 48)
+    assert told.speed_kmh == pytest.approx(30)
+    assert told.speed_kmh_tolerance == pytest.approx(30 * 0.15 / 48)

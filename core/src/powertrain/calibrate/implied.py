@@ -11,11 +11,15 @@ from powertrain.calibrate.predict import AsRidden
 from powertrain.compile.build import compile_build
 from powertrain.documents.build import Build
 from powertrain.documents.log import Log, Steady, TopSpeed
+from powertrain.documents.paths import changed, number_at
+from powertrain.documents.reading import check_build
+from powertrain.instruments.tools import TOOLS
 from powertrain.operating.derate import implied_load_factor
 from powertrain.operating.steady import steady
+from powertrain.operating.top_speed import top_speed
 from powertrain.plain import number
 from powertrain.runs.starts import as_it_starts
-from powertrain.units import mps_from_kmh
+from powertrain.units import kmh_from_mps, mps_from_kmh
 
 
 class Implied(BaseModel):
@@ -28,6 +32,47 @@ class Implied(BaseModel):
     motor_current_a: float | None
     battery_current_a: float | None
     load_factor: float | None
+    kv_rpm_per_v: float | None
+    """With which this top speed would be reached, all else as it is taken."""
+
+
+class TimedSpeed(BaseModel):
+    """A speed by stopwatch over a marked way, and how far off the watch may make it."""
+
+    speed_kmh: float
+    speed_kmh_tolerance: float
+
+
+def timed_speed(way_m: float, time_s: float) -> TimedSpeed:
+    """Return the mean speed over a way or a lap; its doubt is the watch's, at both ends alike."""
+    speed = scalar(kmh_from_mps(way_m / time_s))
+    doubt = TOOLS["stopwatch"].tolerance(time_s) / time_s
+    return TimedSpeed(speed_kmh=float(speed), speed_kmh_tolerance=float(speed * doubt))
+
+
+KV_SHARE = 2.0
+"""Times the stated KV within which another is looked for."""
+
+
+def _kv_of(build: Build, speed_kmh: float, grade_pct: float) -> float | None:
+    """Return the KV whose top speed is `speed_kmh`; None where none within reach is."""
+    # Loaded here alone: no other question needs it.
+    from scipy.optimize import brentq
+
+    stated = number_at(build, "motor.kv_rpm_per_v")
+    if not stated:
+        return None
+    document = build.model_dump(mode="json", exclude_unset=True)
+
+    def missed(kv: float) -> float:
+        other = check_build(changed(document, {"motor.kv_rpm_per_v": kv}))
+        state = top_speed(compile_build(other).drive, scalar(grade_pct))
+        return float(state.speed_mps) - speed_kmh / 3.6
+
+    least, most = stated / KV_SHARE, stated * KV_SHARE
+    if not missed(least) < 0 < missed(most):
+        return None
+    return float(brentq(missed, least, most, rtol=1e-4))
 
 
 def implied(build: Build, log: Log) -> list[Implied]:
@@ -53,6 +98,9 @@ def implied(build: Build, log: Log) -> list[Implied]:
                     motor_current_a=number(state.motor_current_a),
                     battery_current_a=number(state.battery_current_a),
                     load_factor=number(implied_load_factor(drive, state)) if flat_out else None,
+                    kv_rpm_per_v=_kv_of(ridden.build, seen.speed_kmh, seen.grade_pct)
+                    if flat_out
+                    else None,
                 )
             )
     return found

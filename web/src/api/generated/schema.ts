@@ -1086,6 +1086,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/timed-speed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Stopwatch
+         * @description Return the speed over a marked way or a lap, with the doubt of the watch.
+         */
+        post: operations["timed_speed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log-tables": {
         parameters: {
             query?: never;
@@ -7205,10 +7225,11 @@ export interface components {
             /** Photos */
             photos: string[];
             /** Teeth */
-            teeth: [
-                number,
-                number
-            ][];
+            teeth: number[][];
+            /** Labels */
+            labels: {
+                [key: string]: string;
+            };
         };
         /**
          * RollOut
@@ -7592,6 +7613,8 @@ export interface components {
             battery_current_a: number | null;
             /** Load Factor */
             load_factor: number | null;
+            /** Kv Rpm Per V */
+            kv_rpm_per_v: number | null;
         };
         /**
          * ReadingFitted
@@ -7797,6 +7820,26 @@ export interface components {
         DayList: {
             /** Before */
             before: components["schemas"]["DayCheck"][];
+        };
+        /**
+         * TimedSpeed
+         * @description A speed by stopwatch over a marked way, and how far off the watch may make it.
+         */
+        TimedSpeed: {
+            /** Speed Kmh */
+            speed_kmh: number;
+            /** Speed Kmh Tolerance */
+            speed_kmh_tolerance: number;
+        };
+        /**
+         * TimedWay
+         * @description A way or a lap by stopwatch.
+         */
+        TimedWay: {
+            /** Way M */
+            way_m: number;
+            /** Time S */
+            time_s: number;
         };
         /**
          * TwoTables
@@ -15477,6 +15520,102 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    timed_speed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimedWay"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimedSpeed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

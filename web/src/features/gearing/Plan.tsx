@@ -1,75 +1,16 @@
 import type { BuildAnswer, LadderAnswer, Rung } from "../../api/types";
-import { useValue } from "../../units/useValue";
-import { useTicks } from "../../workbench/plan";
-import { SetIt } from "./common";
-
-export const named = (rung: Rung) => rung.teeth.map(([a, b]) => `${a} to ${b}`).join(", ");
+import { PlanSteps } from "../../workbench/PlanSteps";
 
 /** From today's speed upwards one wheel at a time, with the temperature to stop at; ticked off. */
-export function Plan({
-  answer,
-  build,
-  onSet,
-}: {
+export function Plan(props: {
   answer: LadderAnswer;
   build: Pick<BuildAnswer, "id" | "ticks">;
   onSet: (rung: Rung) => void;
 }) {
-  const value = useValue();
-  const { ticks, keep } = useTicks(build, "teeth");
-  const done = new Set(ticks.done);
-  const turn = (step: string) => {
-    if (!done.delete(step)) done.add(step);
-    const there = answer.plan.map((one) => named(one.rung));
-    keep({ done: [...done], of: new Set([...there, ...done]).size });
-  };
-  const ridden = answer.plan.filter((step) => done.has(named(step.rung))).length;
   return (
     <section className="mt-3">
       <h2 className="text-[15px] font-semibold">The cautious way up</h2>
-      <p className="text-[12.5px] text-soft">
-        One wheel at a time. Ride a minute flat out, read the motor case, and go on only while it
-        stays under {value(answer.limits.case_c, "C", 2)}. Tick what you have ridden; the ticks stay
-        with the build.
-      </p>
-      {answer.plan.length === 0 ? (
-        <p className="py-2 text-[13px]">
-          {answer.say || "No rung that is no worse than the present one leads up from here."}
-        </p>
-      ) : null}
-      <ol className="text-[13px]">
-        {answer.plan.map((step, at) => {
-          const name = named(step.rung);
-          return (
-            <li
-              key={name}
-              className="flex flex-wrap items-center gap-x-3 border-t border-line py-1"
-            >
-              <label className="flex min-h-11 min-w-0 flex-1 basis-44 items-center gap-2.5 sm:min-h-8">
-                <input
-                  type="checkbox"
-                  checked={done.has(name)}
-                  onChange={() => turn(name)}
-                  className="size-4 shrink-0 accent-water"
-                />
-                <span className={done.has(name) ? "text-soft" : ""}>
-                  {at + 1}. {step.say}
-                  <small className="block text-soft">
-                    {value(step.rung.figures.top_speed_kmh, "km/h")}, case expected at{" "}
-                    {value(step.expect_case_c, "C", 2)}; stop at {value(step.stop_case_c, "C", 2)}
-                  </small>
-                </span>
-              </label>
-              <SetIt label={name} onClick={() => onSet(step.rung)} />
-            </li>
-          );
-        })}
-      </ol>
-      {answer.plan.length > 0 ? (
-        <p className="pt-1 text-[12.5px] text-soft">
-          {ridden} of {answer.plan.length} ridden.
-        </p>
-      ) : null}
+      <PlanSteps {...props} />
     </section>
   );
 }

@@ -5,7 +5,8 @@ import { Axes } from "../../plots/Axes";
 import { digits } from "../../units/format";
 import { useUnits } from "../../units/preferences";
 import { documentUnit, toShown } from "../../units/quantities";
-import { named } from "./Plan";
+import { named } from "../../workbench/PlanSteps";
+import type { MeasuredRung } from "./useMeasuredRungs";
 
 const HEIGHT = 300;
 const LEFT = 42;
@@ -17,6 +18,7 @@ interface Props {
   answer: LadderAnswer;
   /** The rungs that stand in the table beside it. */
   near: Rung[];
+  measured: MeasuredRung[];
   width: number;
   onSet: (rung: Rung) => void;
 }
@@ -25,7 +27,7 @@ interface Props {
 export const LETTERS = "ABCDEFGH";
 
 /** Every rung as a mark: how fast, and how hot the winding gets on the hill. */
-export function RungPicture({ answer, near, width, onSet }: Props) {
+export function RungPicture({ answer, near, measured, width, onSet }: Props) {
   const { choice } = useUnits();
   if (width < 200) return null;
   const speed = documentUnit("km/h", choice);
@@ -62,6 +64,10 @@ export function RungPicture({ answer, near, width, onSet }: Props) {
     }${rung.stopped ? `; ${rung.stopped}` : ""}`;
   const present = at(answer.present.figures);
   const { top_speed_kmh: fastBand, winding_climb_c: hotBand } = answer.present.bands ?? {};
+  const ridden = measured.flatMap(({ teeth, speedKmh }) => {
+    const rung = told.find((one) => named(one) === teeth);
+    return rung ? [{ rung, speedKmh }] : [];
+  });
   const way = [answer.present, ...steps].map((rung) => at(rung.figures));
   return (
     <figure className="m-0">
@@ -166,6 +172,22 @@ export function RungPicture({ answer, near, width, onSet }: Props) {
             </text>
           </g>
         ))}
+        {ridden.map(({ rung, speedKmh }) => {
+          const place = at(rung.figures);
+          const seen = x(fast(speedKmh));
+          return (
+            <g key={`measured ${named(rung)}`}>
+              <line x1={place.cx} x2={seen} y1={place.cy} y2={place.cy} className="stroke-ember" />
+              <path
+                d={`M${seen - 5},${place.cy - 5}l10,10m0,-10l-10,10`}
+                className="stroke-ember"
+                strokeWidth={2.5}
+              >
+                <title>{`${named(rung)} teeth, measured: ${digits(fast(speedKmh))} ${speed.sign}`}</title>
+              </path>
+            </g>
+          );
+        })}
         {best.map((rung, one) => {
           const place = at(rung.figures);
           return (
@@ -194,6 +216,7 @@ export function RungPicture({ answer, near, width, onSet }: Props) {
       <figcaption className="text-[12px] text-soft">
         Dots: reductions there are teeth for; hollow ones are worse than now for some part. Rings:
         the rungs of the table. Letters: the best few. Numbers: the cautious way up.
+        {ridden.length ? " Crosses: what was measured on a rung." : ""}
       </figcaption>
     </figure>
   );

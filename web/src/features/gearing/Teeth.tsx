@@ -9,10 +9,12 @@ import { useUnits } from "../../units/preferences";
 import { documentUnit } from "../../units/quantities";
 import { useEnds } from "../../units/Spread";
 import { useValue } from "../../units/useValue";
+import { named } from "../../workbench/PlanSteps";
 import { Cell } from "./Cell";
 import { Passing, SetIt, useAsked, type ViewProps, Waiting } from "./common";
-import { named, Plan } from "./Plan";
+import { Plan } from "./Plan";
 import { LETTERS, RungPicture } from "./RungPicture";
+import { type MeasuredRung, useMeasuredRungs } from "./useMeasuredRungs";
 
 interface TeethProps extends ViewProps {
   build: Pick<BuildAnswer, "id" | "ticks">;
@@ -67,6 +69,7 @@ function Ladder({ document, pinned, onSet, build, briefId }: TeethProps) {
   const { data, error } = useAsked([document, pinned, wished, "ladder"], () =>
     ladder(document, pinned, wished?.document ?? null),
   );
+  const measured = useMeasuredRungs(build.id, document);
   const value = useValue();
   const [ref, width] = useSize();
   const [shown, setRow] = useState(0);
@@ -80,7 +83,7 @@ function Ladder({ document, pinned, onSet, build, briefId }: TeethProps) {
         <Passing error={error} />
         <Standing answer={data} />
         <div ref={ref}>
-          <RungPicture answer={data} near={near} width={width} onSet={set} />
+          <RungPicture answer={data} near={near} measured={measured} width={width} onSet={set} />
         </div>
         <h2 className="mt-3 text-[15px] font-semibold">
           The best few{wished ? `, by the brief for the ${wished.name}` : ""}
@@ -133,7 +136,7 @@ function Ladder({ document, pinned, onSet, build, briefId }: TeethProps) {
             ))}
           </div>
         ) : null}
-        <Near answer={data} row={row} pinned={pinned} onSet={set} />
+        <Near answer={data} row={row} pinned={pinned} measured={measured} onSet={set} />
         <Plan answer={data} build={build} onSet={set} />
       </div>
     </div>
@@ -183,11 +186,13 @@ function Near({
   answer,
   row,
   pinned,
+  measured,
   onSet,
 }: {
   answer: LadderAnswer;
   row: number;
   pinned: ViewProps["pinned"];
+  measured: MeasuredRung[];
   onSet: (rung: Rung) => void;
 }) {
   const value = useValue();
@@ -235,6 +240,7 @@ function Near({
                     "driver_teeth" in before &&
                     stage.near_drivers[at] === before.driver_teeth &&
                     stage.near_driven[across] === before.driven_teeth;
+                  const ridden = measured.find((one) => one.teeth === named(rung));
                   return (
                     <Cell
                       key={stage.near_driven[across]}
@@ -249,6 +255,11 @@ function Near({
                           {rung.stopped ? "worse" : value(rung.figures.winding_climb_c, "C", 2)}
                           {rung.stopped ? <span className="sr-only">: {rung.stopped}</span> : null}
                           {was ? ", pinned" : ""}
+                          {ridden ? (
+                            <span className="block font-semibold text-ink">
+                              {value(ridden.speedKmh, "km/h", 3)} <small>measured</small>
+                            </span>
+                          ) : null}
                         </>
                       }
                     />

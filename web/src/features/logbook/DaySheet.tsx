@@ -1,18 +1,10 @@
+import type { DayCheck, LadderAnswer } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useUnits } from "../../units/preferences";
 import { documentUnit } from "../../units/quantities";
+import { useValue } from "../../units/useValue";
 import { useOpened } from "../../workbench/opened";
 import { KINDS } from "./kinds";
-
-const BEFORE = [
-  "Wheels up first: turns the right way, stops when let go, stops when the signal is lost.",
-  "Bolts of wheels, motor and mounts; chain or belt runs true and has its slack.",
-  "Brakes hold by themselves, without the motor.",
-  "Logger cleared, its clock set; meters on, phones charged.",
-  "Pack warm, charged, and fast in its place; nothing rubs on a wire.",
-  "Helmet, gloves, covered shoes; bystanders behind something, one who knows the main switch.",
-  "Road dry and closed to others, or allowed: local law and the place's owner come first.",
-];
 
 const ROUTINE = [
   "One minute, then stop: feel the motor, the controller and the pack, or measure them.",
@@ -20,16 +12,23 @@ const ROUTINE = [
   "Change one thing, write it down, then ride again.",
 ];
 
+interface Props {
+  before: DayCheck[];
+  plan: LadderAnswer["plan"];
+}
+
 /** A sheet to take along and fill in by hand: what to look at before, and room for readings. */
-export function DaySheet() {
+export function DaySheet({ before, plan }: Props) {
   const { state } = useOpened();
   const { choice, text } = useUnits();
+  const value = useValue();
   const { document, build, answer } = state;
   const top = answer?.moments.find((moment) => moment.id === "top_speed")?.state.speed_mps;
   return (
     <section aria-label="Day sheet" className="max-w-3xl text-[13.5px]">
-      <div className="no-print pb-2">
+      <div className="no-print flex items-center gap-3 border-t border-line pt-3 pb-2">
         <Button onClick={() => window.print()}>Print it</Button>
+        <span className="text-soft">Without a phone: the same on paper, to fill in by hand.</span>
       </div>
       <h2 className="text-[17px] font-semibold">
         {document.name}, version {build.head}
@@ -39,10 +38,10 @@ export function DaySheet() {
       </p>
       <h3 className="pt-3 text-[15px] font-semibold">Before</h3>
       <ul>
-        {BEFORE.map((line) => (
-          <li key={line} className="flex gap-2 py-0.5">
-            <span aria-hidden="true" className="mt-1 size-3.5 shrink-0 border border-ink" />
-            {line}
+        {before.map((one) => (
+          <li key={one.id} className="flex gap-2 py-0.5">
+            <Box />
+            {one.say} {one.expect == null ? "" : `${value(one.expect, one.unit ?? "", 3)}.`}
           </li>
         ))}
       </ul>
@@ -53,6 +52,17 @@ export function DaySheet() {
         ))}
         {top ? <li>Expected flat out on the level: {text(top, "speed", 2)}.</li> : null}
       </ul>
+      {plan.length ? (
+        <ol className="pt-2">
+          {plan.map((step) => (
+            <li key={step.say} className="flex gap-2 py-0.5">
+              <Box />
+              {step.say}: {value(step.rung.figures.top_speed_kmh, "km/h")} expected; stop at{" "}
+              {value(step.stop_case_c, "C", 2)}. Went ________ Case ________
+            </li>
+          ))}
+        </ol>
+      ) : null}
       <h3 className="pt-3 text-[15px] font-semibold">Readings</h3>
       <table className="w-full border-collapse">
         <tbody>
@@ -75,3 +85,5 @@ export function DaySheet() {
     </section>
   );
 }
+
+const Box = () => <span aria-hidden="true" className="mt-1 size-3.5 shrink-0 border border-ink" />;

@@ -1,14 +1,18 @@
 import { useState } from "react";
 import { useDebounce } from "use-debounce";
 import { expectedReadings } from "../../api/logbook";
-import type { ImpliedFigures, MeasuredRunBody } from "../../api/types";
+import type { MeasuredRunBody } from "../../api/types";
 import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
-import { useValue } from "../../units/useValue";
 import { useOpened } from "../../workbench/opened";
+import { Form } from "./Form";
 import { FromTable } from "./FromTable";
-import { KINDS, type KindForm, type Observation, samplesOf } from "./kinds";
+import { Implied } from "./Implied";
+import { InThisRun } from "./InThisRun";
+import { KINDS, type KindForm, type Observation } from "./kinds";
+import { LoggerLine } from "./LoggerLine";
+import { Otherwise } from "./Otherwise";
 import { Readings } from "./Readings";
 import { useSending } from "./useSending";
 
@@ -16,13 +20,21 @@ import { useSending } from "./useSending";
 export function Enter() {
   const { state } = useOpened();
   const { build, saving } = state;
-  const sending = useSending(build.id);
   const [run, setRun] = useState<MeasuredRunBody>(() => draftOf(build.id));
-  const say = (some: Partial<MeasuredRunBody>) => {
-    const next = { ...run, ...some };
-    setRun(next);
-    localStorage.setItem(NAME + build.id, JSON.stringify(next));
-  };
+  const change = (to: (before: MeasuredRunBody) => MeasuredRunBody) =>
+    setRun((before) => {
+      const next = to(before);
+      localStorage.setItem(NAME + build.id, JSON.stringify(next));
+      return next;
+    });
+  const say = (some: Partial<MeasuredRunBody>) => change((before) => ({ ...before, ...some }));
+  const add = (observation: Observation) =>
+    change((before) => ({ ...before, observations: [...before.observations, observation] }));
+  // What the server can't take comes back to be mended, unless another is being entered already.
+  const sending = useSending(build.id, ({ run: refused }) =>
+    change((before) => (before.observations.length ? before : refused)),
+  );
+  const [table, setTable] = useState<File | null>(null);
   const [kind, setKind] = useState<KindForm>(KINDS[0] as KindForm);
   const [asked] = useDebounce(run, 400);
   const version = build.head;
@@ -33,7 +45,7 @@ export function Enter() {
   );
   const keep = () => {
     sending.put({ version, run });
-    say({ observations: [], note: null });
+    say({ observations: [], note: null, changes: {} });
   };
   return (
     <section aria-label="Enter a run" className="max-w-4xl text-[13.5px]">
@@ -59,6 +71,7 @@ export function Enter() {
           value={run.conditions?.wind_mps ?? null}
           onValue={(wind_mps) => say({ conditions: { ...run.conditions, wind_mps } })}
         />
+        <Otherwise run={run} onRun={say} />
         <label className="flex min-w-60 flex-1 items-center gap-2">
           Note
           <input
@@ -83,39 +96,16 @@ export function Enter() {
           </Button>
         ))}
       </div>
-      <Form
-        key={kind.id + run.observations.length}
-        kind={kind}
-        onRead={(observation) => say({ observations: [...run.observations, observation] })}
-      />
-      <FromTable
-        onRead={(observation) =>
-          setRun((before) => {
-            const next = { ...before, observations: [...before.observations, observation] };
-            localStorage.setItem(NAME + build.id, JSON.stringify(next));
-            return next;
-          })
-        }
-      />
+      <Form key={kind.id + run.observations.length} kind={kind} onRead={add} />
       {run.observations.length ? (
         <div className="border-t border-line pt-2">
           <h2 className="text-[15px] font-semibold">This run</h2>
-          <ul>
-            {run.observations.map((seen, at) => (
-              // Readings of a run have no identity but their order.
-              <li key={at} className="flex items-center gap-3 py-0.5">
-                <span className="flex-1">{KINDS.find((one) => one.id === seen.kind)?.title}</span>
-                <Button
-                  kind="plain"
-                  onClick={() =>
-                    say({ observations: run.observations.filter((_, index) => index !== at) })
-                  }
-                >
-                  Take out
-                </Button>
-              </li>
-            ))}
-          </ul>
+          <InThisRun
+            seen={run.observations}
+            onOut={(at) =>
+              say({ observations: run.observations.filter((_, index) => index !== at) })
+            }
+          />
           <section aria-label="Beside what was predicted">
             <Readings readings={data?.readings ?? []} />
             {(data?.implied ?? []).map((one) => (
@@ -127,31 +117,13 @@ export function Enter() {
           </Button>
         </div>
       ) : null}
-      <p role="status" className="min-h-6 pt-2 text-soft">
+      <p role="status" className="min-h-6 py-1 text-soft">
         {sending.waiting ? `${sending.waiting} waiting. ` : ""}
         {sending.told}
       </p>
+      <FromTable sent={table} onRead={add} />
+      <LoggerLine onTable={setTable} />
     </section>
-  );
-}
-
-/** What a speed says by itself, where nothing else was logged. */
-function Implied({ said }: { said: ImpliedFigures }) {
-  const value = useValue();
-  const amps = said.motor_current_a;
-  return (
-    <p className="pt-1 text-[12.5px] text-soft">
-      At {value(said.speed_kmh, "km/h", 3)} the motor turns{" "}
-      <b className="text-ink">{value(said.motor_rpm, "rpm", 4)}</b>, the wheel{" "}
-      {value(said.wheel_rpm, "rpm", 3)}
-      {amps === null || amps === undefined
-        ? ""
-        : `; by what is known of the drag it takes ${value(amps, "A", 2)} of each motor`}
-      {said.load_factor === null || said.load_factor === undefined
-        ? ""
-        : `; the load factor of the trade's formula is then ${said.load_factor.toFixed(2)}`}
-      .
-    </p>
   );
 }
 
@@ -168,64 +140,4 @@ function draftOf(buildId: string): MeasuredRunBody {
   } catch {
     return empty;
   }
-}
-
-interface FormProps {
-  kind: KindForm;
-  onRead: (observation: Observation) => void;
-}
-
-function Form({ kind, onRead }: FormProps) {
-  const [values, setValues] = useState<Record<string, number | null>>({});
-  const [text, setText] = useState("");
-  const rolls = kind.id === "coast_down";
-  const samples = rolls ? samplesOf(text) : null;
-  const missing = kind.asked.filter((one) => one.needed && values[one.key] == null);
-  const read = kind.asked.filter((one) => !one.needed && values[one.key] != null);
-  const ready = rolls
-    ? samples !== null
-    : missing.length === 0 &&
-      (read.some((one) => one.key !== "grade_pct") || kind.id === "roll_out");
-  const add = () => {
-    const said = Object.fromEntries(
-      Object.entries(values).filter(([, value]) => value !== null),
-    ) as Record<string, number>;
-    onRead({ kind: kind.id, ...said, ...(samples ? { samples } : {}) } as unknown as Observation);
-  };
-  return (
-    <div className="py-2">
-      <p className="text-soft">{kind.how}</p>
-      {rolls ? (
-        <label className="block pt-1">
-          <span className="sr-only">Seconds and speed, a line each</span>
-          <textarea
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            rows={6}
-            placeholder={"0 30\n2 28.4\n4 26.9"}
-            className="w-60 rounded-md border border-line bg-raised p-2 tabular-nums"
-          />
-        </label>
-      ) : null}
-      <div className="flex flex-wrap gap-x-5 gap-y-1 py-1">
-        {kind.asked.map((one) => (
-          <Ask
-            key={one.key}
-            label={one.label}
-            unit={one.unit}
-            value={values[one.key] ?? null}
-            onValue={(value) => setValues({ ...values, [one.key]: value })}
-          />
-        ))}
-      </div>
-      <Button disabled={!ready} onClick={add}>
-        Add it to the run
-      </Button>
-      {missing.length && Object.values(values).some((value) => value != null) ? (
-        <span className="ml-3 text-soft">
-          {missing.map((one) => one.label.toLowerCase()).join(", ")} still to say
-        </span>
-      ) : null}
-    </div>
-  );
 }

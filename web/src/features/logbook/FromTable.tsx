@@ -1,6 +1,6 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { ApiError } from "../../api/client";
-import { readLogTable } from "../../api/logbook";
+import { readLogTable, readLogTables } from "../../api/logbook";
 import type { TableRead } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
@@ -20,6 +20,7 @@ const HOLDS: [string, string][] = [
   ["pack_c", "pack, °C"],
 ];
 
+const TABLES = ".csv,.txt,.log,.tsv,.gpx,text/csv,text/plain";
 const NAME = "young-torrent.columns.";
 
 const headerOf = (table: TableRead) => NAME + Object.keys(table.said).join("|");
@@ -40,30 +41,45 @@ const keepSaid = (table: TableRead, said: Record<string, string>) =>
   localStorage.setItem(headerOf(table), JSON.stringify(said));
 
 interface Props {
+  /** A table that came by another way. */
+  sent: File | null;
   onRead: (observation: Observation) => void;
 }
 
-/** A logger's table: how it was understood, and what in it can be learned from. */
-export function FromTable({ onRead }: Props) {
+/** A logger's table or a satellite track: how it was understood, and what it can teach. */
+export function FromTable({ sent, onRead }: Props) {
   const [table, setTable] = useState<TableRead | null>(null);
   const [told, setTold] = useState("");
   const [taken, setTaken] = useState<number[]>([]);
   const [file, setFile] = useState<File | null>(null);
-  const read = async (from: File, said: Record<string, string> | null) => {
-    setTold(`Reading ${from.name}`);
+  const [beside, setBeside] = useState<File | null>(null);
+  const read = async (
+    from: File,
+    said: Record<string, string> | null,
+    second: File | null = null,
+  ) => {
+    setTold(`Reading ${second?.name ?? from.name}`);
     setFile(from);
+    setBeside(second);
     setTaken([]);
+    const ask = (columns: Record<string, string>) =>
+      second ? readLogTables(from, second, columns) : readLogTable(from, columns);
     try {
-      const found = await readLogTable(from, said ?? {});
+      const found = await ask(said ?? {});
       // What its columns hold was said once for tables with the same header.
       const before = said === null ? saidBefore(found) : null;
-      setTable(before ? await readLogTable(from, before) : found);
+      setTable(before ? await ask(before) : found);
       setTold("");
     } catch (problem) {
       if (!(problem instanceof ApiError)) throw problem;
       setTold(`Nothing was read: ${problem.where} ${problem.what}.`);
     }
   };
+  const latest = useRef(read);
+  latest.current = read;
+  useEffect(() => {
+    if (sent) void latest.current(sent, null);
+  }, [sent]);
   const columns = Object.entries(table?.said ?? {});
   const unknown = columns.filter(([, key]) => key === null).map(([name]) => name);
   return (
@@ -71,14 +87,23 @@ export function FromTable({ onRead }: Props) {
       <div className="flex flex-wrap items-center gap-3">
         <FilePick
           label="Logger's table"
-          accept=".csv,.txt,.log,.tsv,text/csv,text/plain"
+          accept={TABLES}
           onFile={(from) => {
             setTable(null);
             void read(from, null);
           }}
         >
-          Open a logger's table
+          Open a logger's table or a track
         </FilePick>
+        {table && file ? (
+          <FilePick
+            label="Second table"
+            accept={TABLES}
+            onFile={(second) => void read(file, null, second)}
+          >
+            Lay another one beside it
+          </FilePick>
+        ) : null}
         <span role="status" className="text-soft">
           {told}
         </span>
@@ -104,7 +129,7 @@ export function FromTable({ onRead }: Props) {
                     onChange={(event) => {
                       const said = { ...saidBefore(table), [name]: event.target.value };
                       keepSaid(table, said);
-                      if (file) void read(file, said);
+                      if (file) void read(file, said, beside);
                     }}
                     className="min-h-11 rounded-md border border-line bg-raised px-1 sm:min-h-8"
                   >

@@ -1,7 +1,8 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { ApiError } from "../../api/client";
-import { acceptLearned, learnFromRuns } from "../../api/logbook";
-import type { Calibrated } from "../../api/types";
+import { acceptLearned, keepRun, learnFromRuns, logbook } from "../../api/logbook";
+import type { Calibrated, MeasuredRunBody } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
 import { Waiting } from "../../ui/Waiting";
@@ -17,6 +18,8 @@ export function Learn() {
   const { data, error } = useAsked([build.id, "logbook", build.head, "learn"], () =>
     learnFromRuns(build.id),
   );
+  const cards = useAsked([build.id, "logbook", build.head], () => logbook(build.id)).data;
+  const client = useQueryClient();
   const [told, setTold] = useState("");
   if (!data) return <Waiting error={error} what="Learning from the runs" />;
   const { found, runs } = data;
@@ -32,6 +35,22 @@ export function Learn() {
     } catch (problem) {
       if (!(problem instanceof ApiError)) throw problem;
       setTold(`Not saved: ${problem.where} ${problem.what}.`);
+    }
+  };
+  /** Notes with a run that something was otherwise on its day, though nobody wrote it down. */
+  const note = async (name: string, path: string, value: number) => {
+    const card = cards?.[Number(name.replace("run ", "")) - 1];
+    if (!card) return;
+    try {
+      await keepRun(build.id, card.id, {
+        version: card.version,
+        run: noted(card.run, path, value),
+      });
+      await client.invalidateQueries({ queryKey: ["asked", build.id, "logbook"] });
+      setTold(`Noted with ${name}; it can be left out again among the runs.`);
+    } catch (problem) {
+      if (!(problem instanceof ApiError)) throw problem;
+      setTold(`Not noted: ${problem.where} ${problem.what}.`);
     }
   };
   const moved = found.inputs.filter((one) => one.moved);
@@ -82,7 +101,7 @@ export function Learn() {
           {one}
         </p>
       ))}
-      {gaps.length ? <Gaps gaps={gaps} labels={data.labels} /> : null}
+      {gaps.length ? <Gaps gaps={gaps} labels={data.labels} onNote={note} /> : null}
     </section>
   );
 }
@@ -183,18 +202,26 @@ function Bands({ before, after }: { before: Band; after: Band }) {
   );
 }
 
+type OnNote = (run: string, path: string, value: number) => Promise<void>;
+
 interface GapsProps {
   gaps: Calibrated["explained"];
   labels: Record<string, string>;
+  onNote: OnNote;
 }
 
-function Gaps({ gaps, labels }: GapsProps) {
+function Gaps({ gaps, labels, onNote }: GapsProps) {
   return (
     <div className="border-t border-line pt-2">
       <h2 className="text-[15px] font-semibold">Between runs</h2>
       <ul>
         {gaps.map((gap) => (
-          <Gap key={`${gap.from_run}${gap.to_run}${gap.field}`} gap={gap} labels={labels} />
+          <Gap
+            key={`${gap.from_run}${gap.to_run}${gap.field}`}
+            gap={gap}
+            labels={labels}
+            onNote={onNote}
+          />
         ))}
       </ul>
     </div>
@@ -204,9 +231,10 @@ function Gaps({ gaps, labels }: GapsProps) {
 interface GapProps {
   gap: Calibrated["explained"][number];
   labels: Record<string, string>;
+  onNote: OnNote;
 }
 
-function Gap({ gap, labels }: GapProps) {
+function Gap({ gap, labels, onNote }: GapProps) {
   const [label, unit] = fieldOf(gap.field);
   const sign = unit === "C" ? "°C" : unit;
   const parts = Object.entries(gap.by_changes);
@@ -228,6 +256,15 @@ function Gap({ gap, labels }: GapProps) {
               {one.needs === null || one.needs === undefined
                 ? `at most ${signed(one.explains)} ${sign} of it, as far as is believable`
                 : `from ${digits(one.before, 3)} to ${digits(one.needs, 3)}, which is believable`}
+              {one.needs == null ? null : (
+                <Button
+                  kind="plain"
+                  aria-label={`It was so on ${gap.to_run}: ${one.what}`}
+                  onClick={() => void onNote(gap.to_run, one.path, one.needs as number)}
+                >
+                  It was so
+                </Button>
+              )}
             </li>
           ))}
         </ul>
@@ -235,5 +272,12 @@ function Gap({ gap, labels }: GapProps) {
     </li>
   );
 }
+
+const noted = (run: MeasuredRunBody, path: string, value: number): MeasuredRunBody => {
+  const exact = Number(value.toPrecision(4));
+  return path === "conditions.headwind_mps"
+    ? { ...run, conditions: { ...run.conditions, wind_mps: exact } }
+    : { ...run, changes: { ...run.changes, [path]: exact } };
+};
 
 const signed = (value: number) => `${value < 0 ? "−" : "+"}${digits(Math.abs(value), 2)}`;

@@ -1,14 +1,14 @@
 import { type View, Views } from "../../ui/Views";
-import { DaySheet } from "./DaySheet";
 import { Enter } from "./Enter";
 import { Learn } from "./Learn";
 import { Story } from "./Story";
+import { TheDay } from "./TheDay";
 
 const VIEWS: View[] = [
   { id: "runs", title: "Runs", shows: () => <Story /> },
   { id: "enter", title: "Enter a run", shows: () => <Enter /> },
   { id: "learn", title: "What they teach", shows: () => <Learn /> },
-  { id: "sheet", title: "Day sheet", shows: () => <DaySheet /> },
+  { id: "day", title: "The day", shows: () => <TheDay /> },
 ];
 
 /** What was measured of a build, and what it teaches. */

@@ -9,11 +9,14 @@ import {
   logTable,
   takeRunOut,
 } from "../../api/logbook";
-import type { MeasuredRunCard } from "../../api/types";
+import type { MeasuredRunBody, MeasuredRunCard } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useAsked } from "../../ui/useAsked";
 import { Waiting } from "../../ui/Waiting";
+import { useValue } from "../../units/useValue";
 import { useOpened } from "../../workbench/opened";
+import { ofTheDay } from "./day";
+import { Photos } from "./Photos";
 import { Readings } from "./Readings";
 
 /** The runs of a build in the order of time: what was changed before each, and what was read. */
@@ -24,12 +27,13 @@ export function Story() {
   const { data, error } = useAsked([build.id, "logbook", build.head], () => logbook(build.id));
   const [gone, setGone] = useState<MeasuredRunCard | null>(null);
   const [trouble, setTrouble] = useState("");
+  const anew = () => client.invalidateQueries({ queryKey: ["asked", build.id, "logbook"] });
   const done = async (work: Promise<unknown>, then: MeasuredRunCard | null) => {
     try {
       await work;
       setGone(then);
       setTrouble("");
-      await client.invalidateQueries({ queryKey: ["asked", build.id, "logbook"] });
+      await anew();
     } catch (problem) {
       if (!(problem instanceof ApiError)) throw problem;
       setTrouble(`Not done: ${problem.where} ${problem.what}.`);
@@ -73,6 +77,10 @@ export function Story() {
                 number={place + 1}
                 buildId={build.id}
                 onOut={() => void done(takeRunOut(build.id, run.id), run)}
+                onChange={anew}
+                onSay={(body) =>
+                  void done(keepRun(build.id, run.id, { version: run.version, run: body }), gone)
+                }
               />
             ))}
           </ol>
@@ -95,12 +103,17 @@ interface OneProps {
   number: number;
   buildId: string;
   onOut: () => void;
+  onChange: () => Promise<unknown>;
+  /** Keeps the run as it is said now. */
+  onSay: (run: MeasuredRunBody) => void;
 }
 
-function One({ run, number, buildId, onOut }: OneProps) {
+function One({ run, number, buildId, onOut, onChange, onSay }: OneProps) {
   const { data, error } = useAsked([buildId, run.version, run.run, "expected"], () =>
     expectedReadings(buildId, { version: run.version, run: run.run }),
   );
+  const value = useValue();
+  const others = ofTheDay(run, value);
   return (
     <li className="border-t border-line py-2">
       <div className="flex flex-wrap items-baseline gap-x-4">
@@ -127,12 +140,30 @@ function One({ run, number, buildId, onOut }: OneProps) {
             .join("; ")}
         </p>
       ) : null}
+      {others.length ? (
+        <p className="text-soft">
+          On the day:{" "}
+          {others.map((one) => (
+            <span key={one.label} className="mr-3">
+              {one.label} {one.value}
+              <Button
+                kind="plain"
+                aria-label={`Leave out of run ${number}: ${one.label}`}
+                onClick={() => onSay(one.without)}
+              >
+                Leave out
+              </Button>
+            </span>
+          ))}
+        </p>
+      ) : null}
       {run.run.note ? <p>{run.run.note}</p> : null}
       {data ? (
         <Readings readings={data.readings} />
       ) : (
         <Waiting error={error} what="Looking what was predicted" />
       )}
+      <Photos run={run} number={number} buildId={buildId} onChange={onChange} />
     </li>
   );
 }

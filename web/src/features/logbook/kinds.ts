@@ -9,6 +9,8 @@ export interface Asked {
   unit: string;
   /** Whether nothing can be said without it. */
   needed?: boolean;
+  /** Whether it says at what was read, and is no reading itself. */
+  given?: boolean;
 }
 
 export interface KindForm {
@@ -23,6 +25,19 @@ const PACK: Asked[] = [
   { key: "battery_current_a", label: "Pack amps", unit: "A" },
 ];
 const GRADE: Asked = { key: "grade_pct", label: "On a slope of", unit: "%" };
+
+/** What people read with, each as good as it usually is. */
+export const INSTRUMENTS: [string, string][] = [
+  ["satellite", "a satellite display"],
+  ["tachometer", "a tachometer"],
+  ["watt_meter", "a watt meter"],
+  ["clamp", "a clamp meter"],
+  ["infrared", "an infrared thermometer"],
+  ["stopwatch", "a stopwatch"],
+  ["tape", "a tape"],
+  ["logger", "a logger"],
+  ["hand", "eye and hand"],
+];
 
 /** What people read on a test day, each as they do it. */
 export const KINDS: KindForm[] = [
@@ -52,14 +67,18 @@ export const KINDS: KindForm[] = [
     id: "steady",
     title: "Held speed",
     how: "Hold a speed on the level and read the meters.",
-    asked: [{ key: "speed_kmh", label: "Held", unit: "km/h", needed: true }, ...PACK, GRADE],
+    asked: [
+      { key: "speed_kmh", label: "Held", unit: "km/h", needed: true, given: true },
+      ...PACK,
+      GRADE,
+    ],
   },
   {
     id: "launch",
     title: "Start",
     how: "From rest at full throttle to a speed, by stopwatch.",
     asked: [
-      { key: "to_kmh", label: "To", unit: "km/h", needed: true },
+      { key: "to_kmh", label: "To", unit: "km/h", needed: true, given: true },
       { key: "time_s", label: "Time", unit: "s" },
       { key: "distance_m", label: "Way", unit: "m" },
       GRADE,
@@ -82,8 +101,8 @@ export const KINDS: KindForm[] = [
     title: "Warmth",
     how: "Right after a ride at one speed, with an infrared thermometer or by hand.",
     asked: [
-      { key: "after_s", label: "Ridden for", unit: "s", needed: true },
-      { key: "speed_kmh", label: "At", unit: "km/h", needed: true },
+      { key: "after_s", label: "Ridden for", unit: "s", needed: true, given: true },
+      { key: "speed_kmh", label: "At", unit: "km/h", needed: true, given: true },
       { key: "case_c", label: "Motor's can", unit: "C" },
       { key: "controller_c", label: "Controller", unit: "C" },
       { key: "pack_c", label: "Pack", unit: "C" },
@@ -95,7 +114,7 @@ export const KINDS: KindForm[] = [
     title: "Trip",
     how: "A trip at about one speed: way and watt-hours.",
     asked: [
-      { key: "speed_kmh", label: "At about", unit: "km/h", needed: true },
+      { key: "speed_kmh", label: "At about", unit: "km/h", needed: true, given: true },
       { key: "distance_km", label: "Way", unit: "km", needed: true },
       { key: "energy_wh", label: "Used", unit: "Wh" },
       { key: "soc_end_pct", label: "Charge left", unit: "%" },

@@ -1,7 +1,7 @@
 import { cleanup, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import type { Calibrated, MeasuredRunCard, ReadingFitted } from "../../api/types";
+import type { Calibrated, KeepRun, MeasuredRunCard, ReadingFitted } from "../../api/types";
 import { drawn, serverAnswers } from "../../testing";
 import { type OpenedBuild, OpenedContext } from "../../workbench/opened";
 import { Enter } from "./Enter";
@@ -40,6 +40,8 @@ const opened = {
 
 const page = (shown: React.ReactNode) =>
   drawn(<OpenedContext value={opened}>{shown}</OpenedContext>);
+
+const runOf = (one: { body?: unknown } | undefined) => (one?.body as KeepRun).run;
 
 const READING: ReadingFitted = {
   run: "run 1",
@@ -92,6 +94,41 @@ describe("entering a run", () => {
     expect(new Set(ids).size).toBe(1);
   });
 
+  test("what the server refuses goes back on the form, with what is wrong", async () => {
+    serverAnswers((method, { path }) =>
+      method === "PUT"
+        ? { status: 422, where: "run.start.soc_pct", what: "must be at most 100" }
+        : { data: path.endsWith("expected") ? { readings: [READING], implied: [] } : {} },
+    );
+    await enter();
+    await userEvent.click(screen.getByRole("button", { name: "Keep this run" }));
+    expect(await screen.findByText(/Not kept: run.start.soc_pct must be at most 100/)).toBeTruthy();
+    expect(screen.getByRole("button", { name: /Take out Top speed, 30.0 km\/h/ })).toBeTruthy();
+  });
+
+  test("a lap by stopwatch fills the speed and its doubt in, and an instrument may be said", async () => {
+    const sent = serverAnswers((_, { path }) => ({
+      data: path.endsWith("timed-speed")
+        ? { speed_kmh: 30, speed_kmh_tolerance: 0.0937 }
+        : { readings: [READING], implied: [] },
+    }));
+    page(<Enter />);
+    await userEvent.type(screen.getByLabelText(/^Way/), "400");
+    await userEvent.tab();
+    await userEvent.type(screen.getByLabelText(/^in/), "48");
+    await userEvent.tab();
+    expect(await screen.findByText(/makes 30.0 km\/h/)).toBeTruthy();
+    await userEvent.selectOptions(screen.getByLabelText("Read with"), "stopwatch");
+    await userEvent.click(screen.getByRole("button", { name: "How exactly?" }));
+    expect((screen.getByLabelText(/Speed within/) as HTMLInputElement).value).toBe("0.094");
+    await userEvent.click(screen.getByRole("button", { name: "Add it to the run" }));
+    await waitFor(() =>
+      expect(runOf(sent.findLast((one) => one.path.endsWith("expected"))).observations).toEqual([
+        { kind: "top_speed", instrument: "stopwatch", speed_kmh: 30, speed_kmh_tolerance: 0.094 },
+      ]),
+    );
+  });
+
   test("what is typed outlives the page", async () => {
     serverAnswers(() => ({ data: { readings: [READING], implied: [] } }));
     await enter();
@@ -110,6 +147,9 @@ const RUN = {
     { path: "gearing.0.driver_teeth", label: "Stage 1 teeth", unit: "", before: 16, after: 15 },
   ],
   learned: false,
+  photos: [],
+  teeth: [[15, 60]],
+  labels: {},
 } as unknown as MeasuredRunCard;
 
 test("the story says what was changed, and what is taken out comes back", async () => {
@@ -190,4 +230,42 @@ test("what is learned is taken over into the build", async () => {
   await userEvent.click(screen.getByRole("button", { name: "Take it over into the build" }));
   await waitFor(() => expect(refresh).toHaveBeenCalled());
   expect(sent.find((one) => one.method === "POST")?.body).toMatchObject({ base: 3, runs: ["r"] });
+});
+
+test("what nobody wrote down is noted with its run at a press", async () => {
+  const sent = serverAnswers((method, { path }) => ({
+    data:
+      method !== "GET"
+        ? {}
+        : path.endsWith("learn")
+          ? { runs: ["r"], version: 3, found: FOUND, labels: {} }
+          : [RUN, { ...RUN, id: "s" }],
+  }));
+  page(<Learn />);
+  await userEvent.click(
+    await screen.findByRole("button", { name: "It was so on run 2: losses of stage 1" }),
+  );
+  expect(await screen.findByText(/Noted with run 2/)).toBeTruthy();
+  const put = sent.find((one) => one.method === "PUT");
+  expect(put?.params.run_id).toBe("s");
+  expect(runOf(put).changes).toEqual({ "gearing.0.efficiency": 0.9 });
+});
+
+test("photos stand with their run, and one that is taken out comes back", async () => {
+  const sent = serverAnswers((method, { path }) => ({
+    data: path.endsWith("expected")
+      ? { readings: [READING], implied: [] }
+      : method === "GET"
+        ? [{ ...RUN, photos: ["p"] }]
+        : {},
+  }));
+  page(<Story />);
+  const shown = (await screen.findByAltText("1 of run 1")) as HTMLImageElement;
+  expect(shown.src).toContain("/api/builds/b/logbook/runs/r/photos/p");
+  await userEvent.click(screen.getByRole("button", { name: "Take out photo 1 of run 1" }));
+  await userEvent.click(await screen.findByRole("button", { name: "Bring the photo back" }));
+  await waitFor(() => expect(sent.some((one) => one.method === "PUT")).toBe(true));
+  const file = new File(["x"], "burn.jpg", { type: "image/jpeg" });
+  await userEvent.upload(screen.getByLabelText("Photo of run 1"), file);
+  await waitFor(() => expect(sent.filter((one) => one.method === "PUT").length).toBe(2));
 });

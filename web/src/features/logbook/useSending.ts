@@ -14,10 +14,12 @@ interface Waiting {
  * Runs on their way to the logbook. Each is kept in the browser from the moment it is entered until
  * the server has it, in order, through reloads and lost connections; sent twice it is there once.
  */
-export function useSending(buildId: string) {
+export function useSending(buildId: string, onRefused: (body: KeepRun) => void) {
   const client = useQueryClient();
   const [waiting, setWaiting] = useState(0);
   const [told, setTold] = useState("");
+  const refused = useRef(onRefused);
+  refused.current = onRefused;
   const box = useRef<Outbox<Waiting> | null>(null);
   const outbox = useMemo(() => {
     const made: Outbox<Waiting> = new Outbox<Waiting>({
@@ -31,7 +33,8 @@ export function useSending(buildId: string) {
           setTold("Kept.");
         } catch (problem) {
           if (problem instanceof ApiError && problem.passing) throw problem;
-          // What the server refuses is not tried for ever: it is said, and stays on the form.
+          // What the server refuses is not tried for ever: it is said, and goes back on the form.
+          refused.current(body);
           setTold(
             problem instanceof ApiError
               ? `Not kept: ${problem.where} ${problem.what}.`
