@@ -15,9 +15,8 @@ from logbook.models import MeasuredRun
 from logbook.schemas import MOST_RUNS, KeepRunRequest
 from powertrain.calibrate.answer import Calibrated, calibrated
 from powertrain.calibrate.predict import AsRidden
-from powertrain.commands.calibrate import check_log
 from powertrain.documents.describe import changes_between
-from powertrain.documents.log import FORMAT
+from powertrain.documents.log import FORMAT, check_log
 from powertrain.documents.reading import check_build
 from powertrain.doubt.draws import Doubt
 from powertrain.errors import Refusal

@@ -31,9 +31,8 @@ from logbook.photos import run_photos
 from powertrain.calibrate.answer import expected
 from powertrain.calibrate.implied import TimedSpeed, implied, timed_speed
 from powertrain.calibrate.readings import readings_of
-from powertrain.commands.calibrate import check_log
 from powertrain.documents.describe import changes_between, label_of
-from powertrain.documents.log import FORMAT
+from powertrain.documents.log import FORMAT, check_log
 from powertrain.documents.reading import check_build
 from powertrain.errors import Refusal
 from powertrain.set_up.day_list import day_list

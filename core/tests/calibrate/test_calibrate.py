@@ -12,8 +12,8 @@ from powertrain.calibrate.answer import calibrated
 from powertrain.calibrate.coast import coasted_kmh
 from powertrain.calibrate.implied import implied, timed_speed
 from powertrain.cli import main
-from powertrain.commands.calibrate import check_log
 from powertrain.compile.build import compile_build
+from powertrain.documents.log import check_log
 from powertrain.documents.paths import changed, value_at
 from powertrain.documents.reading import check_build
 from powertrain.documents.run import check_run

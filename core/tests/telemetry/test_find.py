@@ -7,7 +7,7 @@ import pytest
 
 from powertrain.calibrate.answer import calibrated
 from powertrain.cli import main
-from powertrain.commands.calibrate import check_log
+from powertrain.documents.log import check_log
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
 from powertrain.documents.run import check_run

@@ -6,8 +6,8 @@ from typing import Any
 
 from powertrain.calibrate.answer import calibrated
 from powertrain.commands.arguments import add_build, text_at
-from powertrain.documents.log import Log
-from powertrain.documents.reading import check_model, read_build
+from powertrain.documents.log import check_log
+from powertrain.documents.reading import read_build
 from powertrain.documents.text import parse
 from powertrain.errors import Refusal
 
@@ -27,27 +27,3 @@ def run(arguments: Any) -> str:
         raise Refusal("log", f"can't be read: {problem.strerror}") from None
     log = check_log(parse(text))
     return calibrated(build, log).model_dump_json()
-
-
-KINDS = (
-    "free",
-    "top_speed",
-    "steady",
-    "launch",
-    "coast_down",
-    "temperature",
-    "trip",
-    "roll_out",
-    "telemetry",
-)
-
-
-def check_log(document: Any) -> Log:
-    """Return a checked log; places of observations without their kind between."""
-    try:
-        return check_model(Log, document)
-    except Refusal as refusal:
-        where = refusal.where
-        for kind in KINDS:
-            where = where.replace(f".{kind}.", ".", 1) if ".observations." in where else where
-        raise Refusal(where, refusal.what) from None

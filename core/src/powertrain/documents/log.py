@@ -8,7 +8,9 @@ from pydantic_core import PydanticCustomError
 from powertrain.documents.controller_settings import Day
 from powertrain.documents.fields import Number, choice, measure, words
 from powertrain.documents.model import Model
+from powertrain.documents.reading import check_model
 from powertrain.documents.run import Course, RideStart
+from powertrain.errors import Refusal
 
 FORMAT = "young-torrent.log/1"
 
@@ -216,3 +218,27 @@ class Log(Model):
                 )
             seen.add(run.id)
         return self
+
+
+KINDS = (
+    "free",
+    "top_speed",
+    "steady",
+    "launch",
+    "coast_down",
+    "temperature",
+    "trip",
+    "roll_out",
+    "telemetry",
+)
+
+
+def check_log(document: Any) -> Log:
+    """Return a checked log; places of observations without their kind between."""
+    try:
+        return check_model(Log, document)
+    except Refusal as refusal:
+        where = refusal.where
+        for kind in KINDS:
+            where = where.replace(f".{kind}.", ".", 1) if ".observations." in where else where
+        raise Refusal(where, refusal.what) from None

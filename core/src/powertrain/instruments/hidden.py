@@ -78,8 +78,8 @@ class Day:
     ridden: Ridden
 
 
-def day_of(run: Run, seed: int, *, cleared: bool = True) -> Day:
-    """Return a run of a hidden vehicle as the instruments read it.
+def day_of(run: Run, seed: int, *, cleared: bool = True, day: int = 1) -> Day:
+    """Return a run of a hidden vehicle as the instruments read it on one of several days.
 
     A logger that was not cleared before is full, and records nothing; that is said in the note.
 
@@ -91,7 +91,7 @@ def day_of(run: Run, seed: int, *, cleared: bool = True) -> Day:
     if seed < 0:
         raise Refusal("seed", "must be a whole number from 0")
     hidden = hidden_of(run.build, seed)
-    chance = np.random.default_rng([seed, 1])
+    chance = np.random.default_rng([seed, day])
     own = Run(hidden.build, run.ride)
     ridden = ride(own)
     rows = list(_logged(own, ridden, chance)) if cleared else []
