@@ -23,7 +23,7 @@ from powertrain.heat.nodes import COPPER_PER_K
 from powertrain.heat.parameters import Begins
 from powertrain.heat.temperatures import MOST_WEAKENED, after, flows_of
 from powertrain.operating.distance import hours_left
-from powertrain.operating.moments import MomentStates
+from powertrain.operating.moment import MomentStates
 from powertrain.units import kmh_from_mps
 
 When = Literal["now", "full", "end"]

@@ -38,6 +38,8 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "controllers": ("choose", "which controllers do for a build, and which is best"),
     "calibrate": ("calibrate", "what a log of measured runs teaches a build"),
     "read-log": ("read_log", "what a logger's table holds, and what can be learned from it"),
+    "static": ("craft", "propellers at full throttle, standing in still air"),
+    "propeller": ("propeller", "what a bare propeller gives and takes"),
     "wires": ("set_up", "the wires of a build: how many, what they lose, in which order"),
     "advise": ("advise", "which kind of motor suits a vehicle, with reasons"),
 }

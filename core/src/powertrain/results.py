@@ -11,15 +11,17 @@ from powertrain.compile.build import CompiledBuild
 from powertrain.heat.limits import NODES, NodeId, TemperatureLimits
 from powertrain.heat.parameters import ThermalParameters
 from powertrain.heat.temperatures import Flows, Temperatures, after, flows_of, stacked, temperatures
-from powertrain.operating.distance import range_km
+from powertrain.operating.distance import hours_left, range_km
+from powertrain.operating.in_air import InAir, in_air
 from powertrain.operating.launch import launch
+from powertrain.operating.moment import MomentStates
 from powertrain.operating.moments import (
-    MomentStates,
     moments_of,
     searched_moments,
     steady_moments,
     wheels_up_moments,
 )
+from powertrain.operating.moments_in_air import climb_ms
 from powertrain.units import kmh_from_mps
 
 MINUTE_S = 60.0
@@ -29,6 +31,10 @@ FigureId = Literal[
     "top_speed_kmh",
     "climb_kmh",
     "launch_s",
+    "thrust_to_weight",
+    "pitch_speed_kmh",
+    "climb_ms",
+    "endurance_min",
     "range_km",
     "pack_peak_a",
     "motor_peak_a",
@@ -143,13 +149,34 @@ def figures_of(compiled: CompiledBuild, results: Results) -> dict[FigureId, Arra
     """
     moments, run = results.moments, results.moments.launch_run
     pack_a, motor_a = most_amps(moments)
+    air = in_air(compiled.drive)
+    own: dict[FigureId, Array]
+    if air is None:
+        own = {
+            "climb_kmh": kmh_from_mps(moments.climb_top.speed_mps),
+            "launch_s": scalar(np.inf) if run is None else run.time_s,
+        }
+    else:
+        own = _in_air(compiled, moments, air)
     return {
         "top_speed_kmh": kmh_from_mps(moments.top_speed.state.speed_mps),
-        "climb_kmh": kmh_from_mps(moments.climb_top.speed_mps),
-        "launch_s": scalar(np.inf) if run is None else run.time_s,
+        **own,
         "range_km": range_km(compiled.drive, compiled.settings.usable, moments.cruise.state),
         "pack_peak_a": pack_a,
         "motor_peak_a": motor_a,
         "winding_c": results.heat.winding.after_c[1],
         "case_c": results.heat.case.after_c[1],
+    }
+
+
+def _in_air(compiled: CompiledBuild, moments: MomentStates, air: InAir) -> dict[FigureId, Array]:
+    """Return the figures of a craft: standing, its best climb, and how long it stays up."""
+    standing = moments.launch.state
+    turns = standing.output_rad_s / (2 * np.pi)
+    hours = hours_left(compiled.drive, compiled.settings.usable, moments.cruise.state)
+    return {
+        "thrust_to_weight": standing.force_n / air.load.craft.weight_n,
+        "pitch_speed_kmh": kmh_from_mps(turns * air.load.blades.pitch_m),
+        "climb_ms": climb_ms(compiled.settings, air, moments),
+        "endurance_min": 60 * hours,
     }

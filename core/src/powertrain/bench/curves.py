@@ -8,7 +8,7 @@ from powertrain.drive import Drive
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import corner_speeds_rad_s
 from powertrain.operating.limits import LimitWord
-from powertrain.operating.moments import MomentStates
+from powertrain.operating.moment import MomentStates
 from powertrain.operating.on_road import fastest_mps, full_throttle_at, push_n
 from powertrain.plain import limit_word, listed, number
 

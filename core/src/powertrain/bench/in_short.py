@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from powertrain.heat.limits import NODES, NodeId
 from powertrain.operating.distance import range_km
-from powertrain.operating.moments import Moment
+from powertrain.operating.moment import Moment
 from powertrain.operating.settings import MomentId
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.context import RuleContext

@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from powertrain.arrays import Array, scalar
+from powertrain.commands import craft
 from powertrain.commands.arguments import add_build, add_grade, add_speed, bounded, text_at
 from powertrain.compile.build import compile_drive
 from powertrain.documents.reading import read_build, warnings_of
@@ -16,6 +17,7 @@ from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.operating.derate import derated_rpm
 from powertrain.operating.free import free_running
+from powertrain.operating.in_air import in_air
 from powertrain.operating.launch import launch
 from powertrain.operating.on_road import full_throttle_at
 from powertrain.operating.state import State
@@ -32,6 +34,8 @@ def options(parser: ArgumentParser, command: str) -> None:
     add_build(parser)
     if command in ("top-speed", "cruise"):
         add_grade(parser)
+    if command == "top-speed":
+        parser.add_argument("--climb-angle", type=bounded("climb-angle", -60.0, 60.0), default=None)
     if command in ("cruise", "full-throttle"):
         add_speed(parser, "speed")
     if command == "launch":
@@ -44,7 +48,14 @@ def options(parser: ArgumentParser, command: str) -> None:
 def run(arguments: Any) -> str:
     """Return the answer of a command."""
     build = read_build(text_at(arguments.document))
-    answer = ANSWERS[arguments.command](compile_drive(build), arguments)
+    drive = compile_drive(build)
+    air = in_air(drive)
+    pushed = None if air is None else IN_AIR.get(arguments.command)
+    if getattr(arguments, "climb_angle", None) is not None and pushed is None:
+        raise Refusal("climb-angle", "is of an aircraft; leave it out")
+    answer = (
+        ANSWERS[arguments.command](drive, arguments) if pushed is None else pushed(air, arguments)
+    )
     warnings = warnings_of(build)
     if warnings:
         answer["warnings"] = warnings
@@ -174,3 +185,11 @@ ANSWERS: dict[str, Callable[[Drive, Any], Answer]] = {
     "free": free_answer,
     "derate": derate_answer,
 }
+
+IN_AIR: dict[str, Callable[[Any, Any], Answer]] = {
+    "top-speed": craft.top_speed_answer,
+    "cruise": craft.cruise_answer,
+    "full-throttle": craft.full_throttle_answer,
+    "launch": craft.launch_answer,
+}
+"""What is answered otherwise where propellers are turned."""

@@ -141,6 +141,8 @@ class Ratings:
     wiring: WiringRatings
     stages: tuple[StageData, ...]
     vehicle: VehicleRatings
+    propeller_rpm: Array
+    """What its maker allows a propeller; infinite where there is none, too."""
 
     @classmethod
     def of(cls, build: Stated) -> "Ratings":
@@ -153,6 +155,7 @@ class Ratings:
             wiring=_wiring(build.under("wiring")),
             stages=tuple(StageData.of(stage) for stage in build.each("gearing")),
             vehicle=_vehicle(build),
+            propeller_rpm=_propeller_rpm(build),
         )
 
 
@@ -220,6 +223,12 @@ def _wiring(said: Stated) -> WiringRatings:
         motor_wire_mm2=said.number("motor_wire_mm2", np.inf),
         connector_a=said.number("connector_current_a", np.inf),
     )
+
+
+def _propeller_rpm(build: Stated) -> Array:
+    if build.word("propeller") is None:
+        return scalar(np.inf)
+    return build.under("propeller").number("max_rpm", np.inf)
 
 
 def _vehicle(build: Stated) -> VehicleRatings:

@@ -14,6 +14,7 @@ from powertrain.documents.electrics import Controller, Wiring
 from powertrain.documents.fields import Number, choice, measure, words
 from powertrain.documents.model import Model
 from powertrain.documents.motors import MotorDocument
+from powertrain.documents.propeller import Propeller
 from powertrain.documents.vehicle import Conditions, Stage, Wheel
 from powertrain.documents.vehicles import VehicleDocument
 from powertrain.errors import NO_WHEELS, Refusal
@@ -62,6 +63,22 @@ class Moments(Model):
         default=None,
         explain="From bottom to top.",
     )
+    climb_angle_deg: Number | None = measure(
+        "Climb at an angle of",
+        "deg",
+        (2, 45),
+        default=None,
+        least=-60,
+        most=60,
+        explain="Of an aircraft: how steep it is to climb at full throttle.",
+    )
+    climb_ms: Number | None = measure(
+        "Climb",
+        "m/s",
+        (0.5, 20),
+        default=None,
+        explain="Of an aircraft: height won each second, at the speed that is best for it.",
+    )
     cruise_kmh: Number | None = measure(
         "Cruise at",
         "km/h",
@@ -87,6 +104,17 @@ class Moments(Model):
         most=99,
         explain="State of charge kept in reserve; 10 if left out.",
     )
+
+
+HILL = ("climb_grade_pct", "climb_speed_kmh", "climb_length_m")
+CLIMB = ("climb_angle_deg", "climb_ms")
+PUSHED = ("aircraft", "hull")
+
+
+def _check_asked(moments: Moments, keys: tuple[str, ...], fits: bool, what: str) -> None:
+    known = [key for key in keys if getattr(moments, key) is not None]
+    if known and not fits:
+        raise at_place(f"moments.{known[0]}", what)
 
 
 class Provenance(Model):
@@ -117,6 +145,7 @@ class Build(Model):
     conditions: Conditions = Field(default_factory=Conditions)
     vehicle: VehicleDocument
     wheel: Wheel | None = Field(default=None, title="Driven wheel")
+    propeller: Propeller | None = Field(default=None, title="Propeller")
     gearing: list[Stage] = Field(max_length=MOST_STAGES)
     motor: MotorDocument
     controller: Controller
@@ -140,15 +169,20 @@ class Build(Model):
 
     @model_validator(mode="after")
     def _wheel_of_what_rolls(self) -> "Build":
-        rolls = self.vehicle.on_wheels
-        if rolls and self.wheel is None:
+        rolls, pushed = self.vehicle.on_wheels, self.propeller is not None
+        if rolls and self.wheel is None and not pushed:
             raise at_place("wheel", "is missing; add it")
         if not rolls and self.wheel is not None:
             raise at_place("wheel", "is of a vehicle on wheels; take it out")
-        hill = ("climb_grade_pct", "climb_speed_kmh", "climb_length_m")
-        known = [key for key in hill if getattr(self.moments, key) is not None]
-        if not rolls and known:
-            raise at_place(f"moments.{known[0]}", "is of a vehicle on wheels; take it out")
+        if pushed and self.wheel is not None:
+            raise at_place("wheel", "is driven by nothing where a propeller pushes; take it out")
+        if self.vehicle.kind in PUSHED and not pushed:
+            raise at_place("propeller", "is missing; add it")
+        if self.vehicle.kind == "hoist" and pushed:
+            raise at_place("propeller", "is of a craft, and this lifts a load; take it out")
+        _check_asked(self.moments, HILL, rolls, "is of a vehicle on wheels; take it out")
+        flies = self.vehicle.kind == "aircraft"
+        _check_asked(self.moments, CLIMB, flies, "is of an aircraft; take it out")
         return self
 
     @model_validator(mode="after")

@@ -90,6 +90,8 @@ def refusal_of(error: ErrorDetails, where: str) -> Refusal:
             )
         case "at_place":
             where, what = context["where"], context["what"]
+        case "within":
+            where, what = f"{where}.{context['where']}".lstrip("."), context["what"]
         case "finite_number":
             what = "must be a finite number"
         case "too_short":

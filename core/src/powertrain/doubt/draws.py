@@ -14,7 +14,14 @@ from powertrain.compile.build import NO_COLUMNS, CompiledBuild, compile_build, c
 from powertrain.documents.build import Build
 from powertrain.documents.paths import number_at
 from powertrain.doubt.quasi_random import POINTS, points
-from powertrain.doubt.tolerances import Doubtful, doubtful_heat, doubtful_inputs
+from powertrain.doubt.tolerances import (
+    POWER,
+    THRUST,
+    Doubtful,
+    doubtful_heat,
+    doubtful_inputs,
+    doubtful_propeller,
+)
 from powertrain.heat.parameters import estimated
 from powertrain.load.air import density_of
 from powertrain.load.wheel_on_road import WheelOnRoad
@@ -53,7 +60,7 @@ class Doubt:
     def of(cls, build: Build) -> "Doubt":
         """Return what may be off in a document."""
         heat = doubtful_heat(build, estimated(Stated(build)).get("motor"))
-        inputs = (*doubtful_inputs(build), *heat)
+        inputs = (*doubtful_inputs(build), *doubtful_propeller(build), *heat)
         return cls(inputs, _normal(len(inputs)))
 
 
@@ -98,6 +105,9 @@ def drawn_of(
     for item, factor in zip(doubt.inputs, factors, strict=True):
         if item.path.startswith("motor.thermal."):
             scales[item.path.rsplit(".", 1)[-1]] = factor
+            continue
+        if item.path in (THRUST, POWER):
+            drawn[item.path] = factor
             continue
         value = drawn.get(item.path, number_at(build, item.path))
         if item.path == DENSITY:

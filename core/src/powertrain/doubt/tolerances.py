@@ -86,6 +86,36 @@ RULES = (
         "Mark the tyre, roll one turn loaded, and measure the ground.",
     ),
     ToleranceRule(
+        "vehicle.mass_kg", "mass", (0.5, 2, 5, 15), "Weigh it as it goes.", of_kind="aircraft"
+    ),
+    ToleranceRule(
+        "vehicle.mass_kg", "mass", (1, 3, 7, 25), "Weigh it with who sits in it.", of_kind="hull"
+    ),
+    ToleranceRule(
+        "vehicle.zero_lift_drag",
+        "drag without lift",
+        (8, 15, 25, 35),
+        "Let it glide in still air: its best angle and the speed of it say both kinds of drag.",
+    ),
+    ToleranceRule(
+        "vehicle.oswald",
+        "span efficiency",
+        (5, 10, 12, 15),
+        "Glide it slowly and fast: what slow flight takes more is the lift's.",
+    ),
+    ToleranceRule(
+        "vehicle.lift_max",
+        "most lift",
+        (5, 10, 15, 20),
+        "Fly it slower until it drops, high up, and read the speed through the air.",
+    ),
+    ToleranceRule(
+        "vehicle.air_drag_area_m2",
+        "drag area in air",
+        (10, 20, 30, 50),
+        "Tow it in wind, or pull it with a scale in a breeze of known speed.",
+    ),
+    ToleranceRule(
         "gearing.*.efficiency",
         "stage efficiency",
         (25, 30, 40, 50),
@@ -218,6 +248,20 @@ WORSE = {"constants": 3.0, "size": 1.3, "mass": 1.0}
 """How much wider the heat estimates are, by what the motor's mass was known from."""
 
 
+THRUST, POWER = "propeller.thrust_share", "propeller.power_share"
+"""What a propeller gives and takes, as a share of what is reckoned; in no document."""
+
+PROPELLER_RULES = (
+    (THRUST, "the propeller's thrust", (0.03, 0.05, 0.12)),
+    (POWER, "the propeller's power", (0.04, 0.07, 0.16)),
+)
+"""How far each may be off, four times in five: with a static test, with a table, and from diameter
+and pitch alone. Of static tests of small propellers about a generic blade (J. B. Brandt and M. S.
+Selig, Propeller Performance Data at Low Reynolds Numbers, AIAA 2011-1255; the spread is from
+memory): most thrusts lie within an eighth, most powers within a sixth."""
+
+HOW_PROPELLER = "Stand it on a scale at full throttle and read turns, volts, amps and thrust."
+
 FRICTION = "vehicle.traction.friction"
 
 ASSUMED_GRIP = 0.2
@@ -266,6 +310,17 @@ def doubtful_inputs(build: Build) -> Iterator[Doubtful]:
                 yield Doubtful(
                     path, label, origin, tolerance, rule.pct[0] / 100, rule.how, rule.of_loss
                 )
+
+
+def doubtful_propeller(build: Build) -> Iterator[Doubtful]:
+    """Yield what a propeller gives and takes; by a test, a table or its size."""
+    said = build.propeller
+    if said is None:
+        return
+    known = 0 if said.static is not None else 1 if said.table else 2
+    origin = ("measured", "data_sheet", "estimated")[known]
+    for path, label, off in PROPELLER_RULES:
+        yield Doubtful(path, label, origin, off[known], off[0], HOW_PROPELLER, False)
 
 
 def doubtful_heat(build: Build, known_from: str | None) -> Iterator[Doubtful]:

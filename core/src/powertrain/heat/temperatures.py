@@ -54,7 +54,7 @@ def flows_of(drive: Drive, state: State) -> Flows:
         case_w=np.maximum(state.no_load_loss_w, 0.0) / n,
         controller_w=state.controller_heat_w / drive.controller.count,
         pack_w=state.pack_heat_w * cells,
-        travel_mps=state.speed_mps,
+        travel_mps=drive.load.blown_mps(state.output_rad_s, state.situation),
         magnet_share=np.where(part_throttle, 1.0, 0.0),
         stands=np.where(state.motor_rpm == 0, 1.0, 0.0) if drive.load.is_held else MOVES,
     )

@@ -25,6 +25,10 @@ BETTER: dict[FigureId, Literal[1, -1]] = {
     "top_speed_kmh": 1,
     "climb_kmh": 1,
     "launch_s": -1,
+    "thrust_to_weight": 1,
+    "pitch_speed_kmh": 1,
+    "climb_ms": 1,
+    "endurance_min": 1,
     "range_km": 1,
     "pack_peak_a": -1,
     "motor_peak_a": -1,
@@ -102,8 +106,10 @@ def board_of(sweep: Sweep) -> Board:
         for (lever, step), effect in zip(sweep.presses, effects, strict=True)
     ]
     now = {key: _finite(values[0]) for key, values in sweep.figures.items()}
-    ranked = {key: _ranked(rows, key, abs(now[key] or 1.0)) for key in BETTER}
-    return Board(now=now, rows=rows, ranked=ranked, better=BETTER)
+    # Each kind of load has figures of its own.
+    better = {key: side for key, side in BETTER.items() if key in now}
+    ranked = {key: _ranked(rows, key, abs(now[key] or 1.0)) for key in better}
+    return Board(now=now, rows=rows, ranked=ranked, better=better)
 
 
 def levers_board(build: Build) -> Board:

@@ -140,6 +140,18 @@ class Hoist:
         """Return nothing: weight does not ask for more when it moves."""
         return np.zeros(np.shape(output_rad_s))
 
+    def speed_mps(self, output_rad_s: Array, situation: Array) -> Array:
+        """Return w times the way of a radian."""
+        return output_rad_s * self.travel_m
+
+    def blown_mps(self, output_rad_s: Array, situation: Array) -> Array:
+        """Return its speed."""
+        return output_rad_s * self.travel_m
+
+    def force_n(self, output_nm: Array, output_rad_s: Array, situation: Array) -> Array:
+        """Return T over the way of a radian."""
+        return output_nm / self.travel_m
+
     def parts_w(self, output_rad_s: Array, situation: Array) -> tuple[Array, ...]:
         """Return the watts that lift the load, below zero where it comes down."""
         return (self.still_nm(situation) * output_rad_s,)

@@ -78,6 +78,18 @@ class Load(Protocol):
         """Return the torque that it asks because it moves."""
         ...
 
+    def speed_mps(self, output_rad_s: Array, situation: Array) -> Array:
+        """Return how fast what it moves goes."""
+        ...
+
+    def blown_mps(self, output_rad_s: Array, situation: Array) -> Array:
+        """Return how fast the air goes past the drive, where that is not how fast it moves."""
+        ...
+
+    def force_n(self, output_nm: Array, output_rad_s: Array, situation: Array) -> Array:
+        """Return what a torque of the output shaft is as a push or pull on what it moves."""
+        ...
+
     def parts_w(self, output_rad_s: Array, situation: Array) -> tuple[Array, ...]:
         """Return what each of `takes` takes at a steady speed."""
         ...

@@ -152,6 +152,18 @@ class WheelOnRoad:
         """Return what the air asks."""
         return self.road.air_n(output_rad_s * self.radius_m) * self.radius_m
 
+    def speed_mps(self, output_rad_s: Array, situation: Array) -> Array:
+        """Return w times the way of a radian."""
+        return output_rad_s * self.travel_m
+
+    def blown_mps(self, output_rad_s: Array, situation: Array) -> Array:
+        """Return its speed."""
+        return output_rad_s * self.travel_m
+
+    def force_n(self, output_nm: Array, output_rad_s: Array, situation: Array) -> Array:
+        """Return T over the way of a radian."""
+        return output_nm / self.travel_m
+
     def parts_w(self, output_rad_s: Array, situation: Array) -> tuple[Array, ...]:
         """Return the watts of tyres, slope and air."""
         road, speed_mps = self.road, output_rad_s * self.radius_m

@@ -14,7 +14,7 @@ from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import ControllerPart
 from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage
 from powertrain.motor.kinds import driven_by
-from powertrain.operating.moments import LAUNCH_SHARE
+from powertrain.operating.moment import LAUNCH_SHARE
 from powertrain.stated import Stated
 
 CRUISE_OF_WISHED = 0.7

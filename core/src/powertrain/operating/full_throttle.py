@@ -232,7 +232,7 @@ def _in_gear(drive: Drive, output_rad_s: Array, situation: Array, gear: Array) -
         battery_current_a=battery_a,
         shaft_torque_nm=torque_nm,
         output_nm=output,
-        force_n=drive.force_n(output),
+        force_n=drive.load.force_n(output, output_rad_s, situation),
         limited_by=limited_by.astype(np.int8),
         gear=gear,
     )

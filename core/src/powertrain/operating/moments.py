@@ -1,6 +1,6 @@
 """The five moments at which a drive is looked at."""
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,71 +13,23 @@ from powertrain.operating.full_throttle import (
     output_nm,
     without_idle_grip,
 )
+from powertrain.operating.in_air import in_air
 from powertrain.operating.launch import Launch, launch, launch_at_most, launch_with_peaks
 from powertrain.operating.limits import Limit
+from powertrain.operating.moment import (
+    CRUISE_SHARE,
+    LAUNCH_SHARE,
+    Moment,
+    MomentStates,
+    MomentTargets,
+)
+from powertrain.operating.moments_in_air import moments_in_air
 from powertrain.operating.peaks import Peaks, peaks_to
 from powertrain.operating.settings import MomentId, MomentSettings
 from powertrain.operating.state import State, state_at_full_throttle
 from powertrain.operating.steady import can_hold, steady
 from powertrain.operating.top_speed import at_top_speed, top_speed_mps
 from powertrain.units import kmh_from_mps, mps_from_kmh
-
-CRUISE_SHARE = 0.6
-"""An ordinary trip as a share of the top speed, when the document names no cruise."""
-
-LAUNCH_SHARE = 0.5
-"""Where a launch ends as a share of the top speed, when the document names no speed."""
-
-
-@dataclass(frozen=True)
-class MomentTargets:
-    """What the moments ask of a drive, in numbers; `assumed` names what the document left open."""
-
-    launch_to_mps: Array
-    climb_situation: Array
-    climb_mps: Array | None
-    cruise_mps: Array
-    assumed: tuple[MomentId, ...]
-
-
-@dataclass(frozen=True)
-class Moment:
-    """A drive, or many, at one moment.
-
-    `target_kmh` and `situation` say what was asked; `assumed` that the document left it open;
-    `met` whether the drive does it. Where it does not, `state` is what it does instead.
-    """
-
-    id: MomentId
-    state: State
-    target_kmh: float | None
-    situation: float
-    assumed: bool
-    met: NDArray[np.bool_]
-
-
-@dataclass(frozen=True)
-class MomentStates:
-    """All five, with the launch as it runs from standstill."""
-
-    launch: Moment
-    climb: Moment
-    cruise: Moment
-    top_speed: Moment
-    wheels_up: Moment
-    launch_run: Launch | None
-    peaks: Peaks
-    """The most amps at full throttle, at any speed from rest to top speed."""
-    climb_top: State
-    """Full throttle on the climb's grade, whatever speed is asked there."""
-    tops: State
-    """The first drive at top speed on several grades, rising: the level, four hills spread over
-    what it can push, and the document's own."""
-    targets: MomentTargets
-
-    def all(self) -> tuple[Moment, ...]:
-        """Return them in the order in which they are shown."""
-        return (self.launch, self.climb, self.cruise, self.top_speed, self.wheels_up)
 
 
 def moments_of(settings: MomentSettings, drive: Drive, *, fine: bool = True) -> MomentStates:
@@ -93,6 +45,9 @@ def moments_of(settings: MomentSettings, drive: Drive, *, fine: bool = True) -> 
     fine : bool
         Whether the launch is integrated to many digits, or to the four that a comparison needs.
     """
+    air = in_air(drive)
+    if air is not None:
+        return moments_in_air(settings, air)
     own_pct = settings.climb_grade_pct
     situation = drive.load.hard if own_pct is None else scalar(own_pct)
     first = pick(drive, 0) if shape_of(drive) else drive

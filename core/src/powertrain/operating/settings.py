@@ -40,6 +40,8 @@ class MomentSettings:
     climb_grade_pct: float | None
     climb_speed_kmh: float | None
     climb_length_m: float | None
+    climb_angle_deg: float | None
+    climb_ms: float | None
     cruise_kmh: float | None
     usable: Usable
     assumed: tuple[MomentId, ...]
@@ -52,6 +54,8 @@ class MomentSettings:
             climb_grade_pct=moments.word("climb_grade_pct"),
             climb_speed_kmh=moments.word("climb_speed_kmh"),
             climb_length_m=moments.word("climb_length_m"),
+            climb_angle_deg=moments.word("climb_angle_deg"),
+            climb_ms=moments.word("climb_ms"),
             cruise_kmh=moments.word("cruise_kmh"),
             usable=Usable.of(moments),
             assumed=assumed,

@@ -114,7 +114,7 @@ def state_at(
     with np.errstate(divide="ignore", invalid="ignore"):
         duty = np.where(battery_v > 0, np.minimum(path_v / battery_v, 1.0), 1.0)
     return State(
-        speed_mps=drive.speed_mps(output_rad_s),
+        speed_mps=drive.load.speed_mps(output_rad_s, situation),
         situation=situation,
         motor_rpm=rpm_from_rad_s(motor_rad_s),
         output_rad_s=output_rad_s,
@@ -125,7 +125,7 @@ def state_at(
         duty=duty,
         shaft_torque_nm=torque_nm,
         output_torque_nm=output_nm,
-        force_n=drive.force_n(output_nm),
+        force_n=drive.load.force_n(output_nm, output_rad_s, situation),
         cells_w=pack.open_circuit_v * battery_current_a,
         pack_heat_w=battery_current_a**2 * pack.resistance_ohm,
         terminals_w=battery_v * battery_current_a,

@@ -16,7 +16,7 @@ from powertrain.heat.limits import NodeId, TemperatureLimits, limit_sources
 from powertrain.heat.parameters import ThermalParameters
 from powertrain.heat.stall import Stall, stall_of
 from powertrain.operating.full_throttle import FullThrottle, full_throttle
-from powertrain.operating.moments import MomentStates
+from powertrain.operating.moment import MomentStates
 from powertrain.operating.settings import MomentSettings
 from powertrain.results import Results, results_of
 from powertrain.stated import Stated

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array
-from powertrain.operating.moments import Moment
+from powertrain.operating.moment import Moment
 from powertrain.operating.settings import MOMENT_IDS
 from powertrain.operating.state import State
 from powertrain.verdicts.context import Batch, RuleContext

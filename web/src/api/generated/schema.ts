@@ -1969,6 +1969,60 @@ export interface components {
             what: string;
         };
         /**
+         * Aircraft
+         * @description A fixed wing.
+         */
+        Aircraft: {
+            /**
+             * Made for
+             * @description The speed that it was made to stand.
+             */
+            rated_speed_kmh?: number | null;
+            /**
+             * Lever gives
+             * @description What the lever or receiver sends: a voltage, a servo pulse, or messages.
+             */
+            throttle_signal?: ("analogue" | "pulse" | "serial") | null;
+            /**
+             * @description A fixed wing. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "aircraft";
+            /**
+             * Mass
+             * @description As it flies, pack and load in it.
+             */
+            mass_kg: number;
+            /**
+             * Wing area
+             * @description Both halves, seen from above.
+             */
+            wing_area_m2: number;
+            /**
+             * Span
+             * @description From tip to tip.
+             */
+            span_m: number;
+            /**
+             * Drag without lift
+             * @description C_D0 on the wing's area: 0.02 sleek, 0.04 with wires and wheels, 0.06 a box.
+             * @default 0.04
+             */
+            zero_lift_drag?: number;
+            /**
+             * Span efficiency
+             * @description Oswald's: how near lift over the span comes to the ideal.
+             * @default 0.8
+             */
+            oswald?: number;
+            /**
+             * Most lift
+             * @description C_L at which it stalls: 1.0 thin and small, 1.2 usual, 1.6 with flaps.
+             * @default 1.2
+             */
+            lift_max?: number;
+        };
+        /**
          * Answer
          * @description All that the bench shows of one build.
          */
@@ -2196,9 +2250,11 @@ export interface components {
             name: string;
             conditions?: components["schemas"]["Conditions"];
             /** Vehicle */
-            vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Hoist"];
+            vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Hoist"] | components["schemas"]["Aircraft"] | components["schemas"]["Hull"];
             /** Driven wheel */
             wheel?: components["schemas"]["Wheel"] | null;
+            /** Propeller */
+            propeller?: components["schemas"]["Propeller"] | null;
             /** Gearing */
             gearing: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[];
             /** Motor */
@@ -2602,6 +2658,22 @@ export interface components {
             measure_next: components["schemas"]["Weak"] | null;
         };
         /**
+         * DragPoint
+         * @description What the water holds back at a speed.
+         */
+        DragPoint: {
+            /**
+             * At
+             * @description Over ground.
+             */
+            speed_kmh: number;
+            /**
+             * Drag
+             * @description By a spring scale.
+             */
+            force_n: number;
+        };
+        /**
          * FigureDoubt
          * @description One of the main figures, its band, and the guesses that make it wide, weakest first.
          */
@@ -2759,6 +2831,45 @@ export interface components {
              * @description What the lever or receiver sends: a voltage, a servo pulse, or messages.
              */
             throttle_signal?: ("analogue" | "pulse" | "serial") | null;
+        };
+        /**
+         * Hull
+         * @description A boat pushed by air.
+         */
+        Hull: {
+            /**
+             * Made for
+             * @description The speed that it was made to stand.
+             */
+            rated_speed_kmh?: number | null;
+            /**
+             * Lever gives
+             * @description What the lever or receiver sends: a voltage, a servo pulse, or messages.
+             */
+            throttle_signal?: ("analogue" | "pulse" | "serial") | null;
+            /**
+             * @description A hull in water, pushed by air. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "hull";
+            /**
+             * Mass
+             * @description Afloat, with who sits in it.
+             */
+            mass_kg: number;
+            /** Drag over speed */
+            drag?: components["schemas"]["DragPoint"][] | null;
+            /**
+             * Drag area in water
+             * @description C_D A of the wetted hull; left out where its drag is measured.
+             */
+            drag_area_m2?: number | null;
+            /**
+             * Drag area in air
+             * @description C_D A of what stands above the water.
+             * @default 0
+             */
+            air_drag_area_m2?: number;
         };
         /**
          * InductionMotor
@@ -3135,6 +3246,16 @@ export interface components {
              * @description From bottom to top.
              */
             climb_length_m?: number | null;
+            /**
+             * Climb at an angle of
+             * @description Of an aircraft: how steep it is to climb at full throttle.
+             */
+            climb_angle_deg?: number | null;
+            /**
+             * Climb
+             * @description Of an aircraft: height won each second, at the speed that is best for it.
+             */
+            climb_ms?: number | null;
             /**
              * Cruise at
              * @description The speed of an ordinary trip; of a hoist that of letting down.
@@ -3646,6 +3767,72 @@ export interface components {
             leads?: ("launch" | "climb" | "cruise" | "top_speed" | "wheels_up") | "verdicts" | null;
         };
         /**
+         * Propeller
+         * @description One propeller; each motor of a build turns one of them.
+         */
+        Propeller: {
+            /**
+             * Name
+             * @description What is printed on it.
+             * @default
+             */
+            name?: string;
+            /**
+             * Diameter
+             * @description Of the circle that its tips draw.
+             */
+            diameter_mm: number;
+            /**
+             * Pitch
+             * @description Way of a turn, as if in butter; printed after the x.
+             */
+            pitch_mm: number;
+            /**
+             * Blades
+             * @description How many.
+             * @default 2
+             */
+            blades?: number;
+            /**
+             * Position
+             * @description Whether it pulls from the front or pushes from behind.
+             * @default tractor
+             * @enum {string}
+             */
+            position?: "tractor" | "pusher";
+            /**
+             * Turns
+             * @description Seen from behind.
+             * @default clockwise
+             * @enum {string}
+             */
+            rotation?: "clockwise" | "counter_clockwise";
+            /**
+             * Mass
+             * @description By scales.
+             */
+            mass_kg?: number | null;
+            /**
+             * Inertia
+             * @description Left out, that of a slender blade.
+             */
+            inertia_kg_m2?: number | null;
+            /**
+             * Stands
+             * @description The most turns its maker allows.
+             */
+            max_rpm?: number | null;
+            /**
+             * Price
+             * @description In your money.
+             */
+            price?: number | null;
+            /** Static test */
+            static?: components["schemas"]["StaticPoint"] | null;
+            /** Table of coefficients */
+            table?: components["schemas"]["TableRow"][] | null;
+        };
+        /**
          * Provenance
          * @description How a value is known.
          */
@@ -4026,6 +4213,54 @@ export interface components {
             takes: {
                 [key: string]: string;
             };
+        };
+        /**
+         * StaticPoint
+         * @description A propeller held fast on a scale.
+         */
+        StaticPoint: {
+            /**
+             * At
+             * @description Turns of the propeller.
+             */
+            rpm: number;
+            /**
+             * Thrust
+             * @description What the scale said.
+             */
+            thrust_n: number;
+            /**
+             * Power
+             * @description What its shaft took: torque times speed of turning.
+             */
+            shaft_power_w: number;
+            /**
+             * Air
+             * @description Density of the air on that day.
+             * @default 1.225
+             */
+            air_density_kg_m3?: number;
+        };
+        /**
+         * TableRow
+         * @description Coefficients at one advance ratio: C_T = T/(rho n^2 D^4), C_P = P/(rho n^3 D^5).
+         */
+        TableRow: {
+            /**
+             * J
+             * @description Speed over turns a second times diameter.
+             */
+            advance_ratio: number;
+            /**
+             * C_T
+             * @description Thrust coefficient.
+             */
+            ct: number;
+            /**
+             * C_P
+             * @description Power coefficient.
+             */
+            cp: number;
         };
         /**
          * ToothedStage

@@ -8,7 +8,7 @@ import numpy as np
 from powertrain.arrays import Array, scalar
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import output_nm
-from powertrain.operating.moments import Moment
+from powertrain.operating.moment import Moment
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import cure

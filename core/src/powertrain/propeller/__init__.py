@@ -1,0 +1,1 @@
+"""A propeller: what its blades give and take at a speed of turning and of travelling."""
