@@ -1,6 +1,6 @@
 """What the engine says when it can't answer: always a place and a cure, never a bare failure."""
 
-NO_WHEELS = "has no wheels; this can be asked of a vehicle on wheels only"
+NO_WHEELS = "has no driven wheels; this can be asked of a vehicle on wheels only"
 
 
 class Refusal(Exception):

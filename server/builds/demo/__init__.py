@@ -12,9 +12,11 @@ ORDER = (
     "powered-barrow",
     "seed-rover",
     "peat-trolley",
+    "coot-airboat",
+    "tern-wing",
 )
 """The trike is sound, the scooter's pack is too much for its controller, the hauler is geared too
-tall and cooks."""
+tall and cooks; the last two are pushed by air."""
 
 
 def demo_builds() -> dict[str, Build]:

@@ -20,7 +20,7 @@ export interface Loss {
 }
 
 export interface End {
-  id: "air" | "tyres" | "climb" | "speed" | "brakes";
+  id: "air" | "tyres" | "climb" | "speed" | "brakes" | "thrust" | "wake" | "blades";
   label: string;
   watts: number;
 }
@@ -44,7 +44,8 @@ export type StateWatts = Pick<
   | "speeding_up_w"
   | "brakes_w"
   | "takes"
->;
+> &
+  Partial<Pick<StateAnswer, "thrust_w" | "wake_w" | "blades_w">>;
 
 export function flowOf(state: StateWatts): Flow {
   const motorHeat = state.copper_heat_w + state.brush_heat_w + state.turning_heat_w;
@@ -54,6 +55,9 @@ export function flowOf(state: StateWatts): Flow {
     { id: "speed", label: "gaining speed", watts: state.speeding_up_w },
     { id: "brakes", label: "in the brakes", watts: state.brakes_w },
     { id: "tyres", label: state.takes.rolling ?? "tyres", watts: state.rolling_w },
+    { id: "thrust", label: state.takes.thrust ?? "thrust", watts: state.thrust_w ?? 0 },
+    { id: "wake", label: state.takes.wake ?? "wake", watts: state.wake_w ?? 0 },
+    { id: "blades", label: state.takes.blades ?? "blade drag", watts: state.blades_w ?? 0 },
   ];
   return {
     forward: state.road_w >= 0 || state.cells_w > Math.abs(state.road_w),

@@ -10,8 +10,8 @@ from typing import Any, Literal
 from powertrain.documents.build import FORMAT, Build
 from powertrain.documents.reading import check_build
 
-GroupId = Literal["models", "one_person", "loads", "fields"]
-"""What it moves: itself, a rider, a load, or itself over soft ground."""
+GroupId = Literal["models", "one_person", "loads", "fields", "air"]
+"""What it moves: itself, a rider, a load, itself over soft ground, or by a propeller."""
 
 
 @dataclass(frozen=True)

@@ -51,6 +51,9 @@ class StateAnswer(BaseModel):
     rolling_w: float
     climbing_w: float
     air_w: float
+    thrust_w: float
+    wake_w: float
+    blades_w: float
     brakes_w: float
     speeding_up_w: float
     efficiency: float | None
@@ -211,6 +214,7 @@ class LoadLabels(BaseModel):
     parts: dict[str, str]
     unnamed: str
     weighs: str
+    caution: str
 
 
 class Answer(BaseModel):

@@ -7,8 +7,10 @@ from powertrain.bench.answer import Crossing, MapAnswer
 from powertrain.drive import Drive
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.full_throttle import corner_speeds_rad_s
+from powertrain.operating.in_air import InAir, in_air
 from powertrain.operating.limits import LimitWord
 from powertrain.operating.moment import MomentStates
+from powertrain.operating.moments_in_air import LEVEL
 from powertrain.operating.on_road import fastest_mps, full_throttle_at, push_n
 from powertrain.plain import limit_word, listed, number
 
@@ -20,6 +22,9 @@ BEYOND = 1.12
 
 def map_of(drive: Drive, moments: MomentStates) -> MapAnswer:
     """Return the map of one drive."""
+    air = in_air(drive)
+    if air is not None:
+        return _map_in_air(air, moments)
     carried = max(float(fastest_mps(drive)), 1e-3)
     speeds = np.linspace(0.0, carried, CURVE_POINTS)
     inner = np.array([float(drive.speed_mps(corner)) for corner in corner_speeds_rad_s(drive)])
@@ -69,3 +74,34 @@ def _crossings(drive: Drive, moments: MomentStates, road_speeds: Array) -> list[
             )
         )
     return found
+
+
+def _map_in_air(air: InAir, moments: MomentStates) -> MapAnswer:
+    """Return thrust at full throttle against what level going asks, over speed over ground."""
+    top, wind = moments.top_speed.state, float(air.load.headwind_mps)
+    slowest = float(air.slowest_mps(LEVEL))
+    most = BEYOND * max(float(top.situation), 2 * slowest, 2.0)
+    speeds = np.linspace(max(wind, 0.0), most, CURVE_POINTS)
+    state = air.at_full_throttle(speeds)
+    pushing = state.force_n >= 0
+    asked = np.linspace(max(slowest, 0.05 * most), most, ROAD_POINTS)
+    words = air.drive.load.words
+    met = bool(moments.top_speed.met)
+    level = Crossing(
+        grade_pct=0.0,
+        label="level",
+        own=True,
+        speed_mps=number(top.speed_mps) if met else None,
+        force_n=number(top.force_n) if met else None,
+        limited_by=limit_word(top.limited_by),
+        road_force_n=listed(air.held_n(asked, LEVEL)),
+    )
+    return MapAnswer(
+        push=words.push,
+        speeds_mps=listed(speeds[pushing] - wind),
+        drive_force_n=listed(state.force_n[pushing]),
+        limited_by=[limit_word(code) or "voltage" for code in state.limited_by[pushing]],
+        gears_force_n=[],
+        road_speeds_mps=listed(asked - wind),
+        crossings=[level],
+    )

@@ -25,7 +25,7 @@ def state_figures(load: Load, state: State) -> dict[str, Array]:
     }
 
 
-NAMED = ("rolling", "climbing", "air")
+NAMED = ("rolling", "climbing", "air", "thrust", "wake", "blades")
 """What the figures always name, be it nought."""
 
 SAME_NAME = (

@@ -131,7 +131,11 @@ def glance(build: Build) -> Glance:
 
 def _labels(words: LoadWords) -> LoadLabels:
     return LoadLabels(
-        end=words.end, parts=dict(words.parts), unnamed=words.unnamed, weighs=words.weighs
+        end=words.end,
+        parts=dict(words.parts),
+        unnamed=words.unnamed,
+        weighs=words.weighs,
+        caution=words.caution,
     )
 
 

@@ -167,6 +167,18 @@ class Build(Model):
             raise Refusal("vehicle.kind", NO_WHEELS)
         return self.wheel
 
+    def without_propeller(self) -> "Build":
+        """Return itself, where no propeller pushes it.
+
+        Raises
+        ------
+        Refusal
+            Where one does.
+        """
+        if self.propeller is not None:
+            raise Refusal("vehicle.kind", NO_WHEELS)
+        return self
+
     @model_validator(mode="after")
     def _wheel_of_what_rolls(self) -> "Build":
         rolls, pushed = self.vehicle.on_wheels, self.propeller is not None

@@ -71,6 +71,7 @@ def boost(base: Build, helper: Build, tap_cells: int, from_kmh: float) -> BoostA
     Refusal
         If the tap has more cells than the pack.
     """
+    base.without_propeller()
     if not 1 <= tap_cells <= base.battery.series:
         raise Refusal("tap_cells", f"must be 1 to the {base.battery.series} of the pack")
     tapped = helper.model_copy(

@@ -60,6 +60,7 @@ class ChartAnswer(BaseModel):
 
 def speed_chart(build: Build, shelf: Shelf) -> ChartAnswer:
     """Return the chart around a build."""
+    build.without_propeller()
     cells = [
         s for s in range(build.battery.series - AROUND, build.battery.series + AROUND + 1) if s >= 1
     ]

@@ -99,6 +99,7 @@ def roads(build: Build, wish_kmh: float, shelf: Shelf) -> RoadsAnswer:
     Refusal
         If the wish is not above what the build does now.
     """
+    build.without_propeller()
     build = with_moments(build)
     now = _figures(build)
     now_kmh = now["top_speed_kmh"] or 0.0

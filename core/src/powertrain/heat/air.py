@@ -13,8 +13,9 @@ STILL_W_PER_M2_K = 10.0
 """Natural convection and radiation of a painted part some 40 K above the room; common practice,
 held against correlations for horizontal cylinders and grey surfaces in the tests."""
 
-EXPOSURE = {"closed": 0.0, "vented": 0.15, "open": 0.4}
-"""Share of the travelling speed that blows over a part; common practice, no source."""
+EXPOSURE = {"closed": 0.0, "vented": 0.15, "open": 0.4, "wash": 1.0}
+"""Share of the travelling speed that blows over a part; common practice, no source. In the wash of
+a propeller all of it does."""
 
 BOXED = 0.5
 """A closed box round a part about doubles its resistance to the air; common practice, no source."""
@@ -29,7 +30,7 @@ RADIATES = {"painted": 1.0, "bare": 0.25}
 """How much of a painted surface's radiation leaves; bright aluminium or steel as it is handled has
 an emissivity near 0.2 where paint has 0.9 (e.g. Incropera and DeWitt, table A.11, from memory)."""
 
-Place = Literal["closed", "vented", "open"]
+Place = Literal["closed", "vented", "open", "wash"]
 
 
 def forced_w_per_m2_k(air_mps: Array, size_m: Array) -> Array:

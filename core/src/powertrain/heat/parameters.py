@@ -1,6 +1,6 @@
 """The heat data of a whole build, given or estimated, as one part of numbers."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from powertrain.arrays import Array, scalar
 from powertrain.heat.air import Air, Place
@@ -104,17 +104,31 @@ class ThermalParameters:
         )
 
 
+BLOWN_THROUGH, BELL_AREA = 0.3, 1.5
+"""Of a motor in a propeller's wash: air goes through its windings, and past both sides of its bell.
+Set so that small outrunners carry what their makers rate them for in that place; common practice,
+no source, good to a factor of a half."""
+
+
 def _motor(build: Stated, constant_nm_per_root_w: Array, density: Array) -> MotorParameters:
     motor = build.under("motor")
     said = motor.under("thermal")
     body = motor_body(motor, constant_nm_per_root_w, in_wheel=in_wheel(build))
     copper_kg = COPPER_SHARE * body.mass_kg
     winding = _or(said, "winding_j_per_k", COPPER_J_PER_KG_K * copper_kg)
-    air = Air.of(motor.under("cooling"), "open", body.size_m, density)
+    washed = build.word("propeller") is not None
+    place: Place = "wash" if washed else "open"
+    air = Air.of(motor.under("cooling"), place, body.size_m, density)
+    if washed:
+        body = replace(body, area_m2=BELL_AREA * body.area_m2)
     return MotorParameters(
         winding_j_per_k=winding,
         case_j_per_k=_or(said, "case_j_per_k", IRON_J_PER_KG_K * (body.mass_kg - copper_kg)),
-        winding_to_case_k_per_w=_or(said, "winding_to_case_k_per_w", WINDING_S / winding),
+        winding_to_case_k_per_w=_or(
+            said,
+            "winding_to_case_k_per_w",
+            (BLOWN_THROUGH if washed else 1.0) * WINDING_S / winding,
+        ),
         case_to_air_k_per_w=_to_air(said, "case_to_air_k_per_w", body, air),
         air=air,
         resistance_at_c=said.number("resistance_at_c"),
@@ -138,7 +152,7 @@ def _to_air(said: Stated, key: str, body: Body, air: Air) -> Array:
 
 def in_wheel(build: Stated) -> bool:
     """Return whether the motor drives its wheel without any gearing."""
-    return not build.word("gearing")
+    return not build.word("gearing") and build.word("wheel") is not None
 
 
 def _part(

@@ -60,6 +60,7 @@ WORDS = LoadWords(
     "that over people: a hoist needs a brake that holds without current.",
     hard_missed_why="The drum pulls less than the load: {shorter}, more amps, or less to lift.",
     shorter="a smaller drum or more parts of rope",
+    caution="Nobody under the load or beside the rope; it needs a brake of its own.",
     assumed="holding the load",
     assumed_trip="letting the load down at {speed:g} km/h, which is assumed",
 )
@@ -155,6 +156,10 @@ class Hoist:
     def parts_w(self, output_rad_s: Array, situation: Array) -> tuple[Array, ...]:
         """Return the watts that lift the load, below zero where it comes down."""
         return (self.still_nm(situation) * output_rad_s,)
+
+    def useful_w(self, output_w: Array, taken_w: tuple[Array, ...]) -> Array:
+        """Return all of it."""
+        return output_w
 
     def holds_nm(self, situation: Array) -> Array:
         """Return that nothing slips."""

@@ -6,7 +6,7 @@ import numpy as np
 
 from powertrain.arrays import Array, scalar
 from powertrain.load.air import density_of
-from powertrain.load.craft import CRAFT, Craft
+from powertrain.load.craft import CRAFT, Craft, Hull
 from powertrain.load.words import LoadWords
 from powertrain.propeller.momentum import induced_mps
 from powertrain.propeller.propeller import Blades
@@ -69,9 +69,30 @@ WORDS = LoadWords(
     hard_missed_why="Thrust is less than drag and weight ask: {shorter}, more amps, or less to "
     "carry.",
     shorter="another winding or propeller",
+    caution="A propeller is a blade: take it off for bench tests, arm it last, stand "
+    "behind it and never in its plane.",
     assumed="on a climb that is assumed",
     assumed_trip="at a cruise of {speed:g} km/h that is assumed",
 )
+
+
+def _on_the_ground(hard: str, doing: str) -> LoadWords:
+    """Return the words of what is pushed and does not fly."""
+    return replace(
+        WORDS,
+        titles={**WORDS.titles, "climb": hard},
+        during={**WORDS.during, "climb": doing},
+        met={**WORDS.met, "climb": doing},
+        short={**WORDS.short, "climb": doing, "climb_assumed": doing},
+        hard_done="Thrust is left over " + doing + "; flat out it does {top:.1f} km/h",
+        hard_missed="Thrust is not enough " + doing,
+        hard_missed_why="Less than holds it back there: {shorter}, more amps, or less to carry.",
+        assumed=doing,
+    )
+
+
+AFLOAT = _on_the_ground("Hump", "at its hump, where least thrust is left")
+ROLLING = _on_the_ground("Hard going", "where least thrust is left")
 
 
 @dataclass(frozen=True)
@@ -149,8 +170,10 @@ class Propelled:
 
     @property
     def words(self) -> LoadWords:
-        """Return those of the air."""
-        return WORDS
+        """Return those of the air, of water, or of a cart."""
+        if self.craft.flies:
+            return WORDS
+        return AFLOAT if isinstance(self.craft, Hull) else ROLLING
 
     @property
     def grips(self) -> bool:
@@ -197,6 +220,10 @@ class Propelled:
         wake = np.maximum(at.thrust_n, 0.0) * added
         rest = at.power_w - useful - wake
         return tuple(np.asarray(self.count * part) for part in (useful, wake, rest))
+
+    def useful_w(self, output_w: Array, taken_w: tuple[Array, ...]) -> Array:
+        """Return thrust times the speed of the air; wake and blade drag are lost."""
+        return taken_w[0]
 
     def holds_nm(self, situation: Array) -> Array:
         """Return that nothing slips."""

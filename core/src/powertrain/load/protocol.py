@@ -94,6 +94,10 @@ class Load(Protocol):
         """Return what each of `takes` takes at a steady speed."""
         ...
 
+    def useful_w(self, output_w: Array, taken_w: tuple[Array, ...]) -> Array:
+        """Return what of the power it takes does what the drive is for."""
+        ...
+
     def holds_nm(self, situation: Array) -> Array:
         """Return the greatest torque before it slips; infinite where nothing can."""
         ...

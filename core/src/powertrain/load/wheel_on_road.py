@@ -64,6 +64,7 @@ WORDS = LoadWords(
     hard_missed_why="The wheels push less than slope and tyres ask: {shorter}, more amps, or less "
     "to carry.",
     shorter="a slower winding or a smaller wheel",
+    caution="At full throttle put the wheels on a stand and keep clear of chains and wheels.",
     assumed="on a hill of {situation} that is assumed",
     assumed_trip="at a cruise of {speed:g} km/h that is assumed",
 )
@@ -172,6 +173,10 @@ class WheelOnRoad:
             road.climbing_n(situation) * speed_mps,
             road.air_n(speed_mps) * speed_mps,
         )
+
+    def useful_w(self, output_w: Array, taken_w: tuple[Array, ...]) -> Array:
+        """Return all of it."""
+        return output_w
 
     def holds_nm(self, situation: Array) -> Array:
         """Return what the driven wheels put down on a slope."""

@@ -33,6 +33,8 @@ class LoadWords:
         What stands below them; the second takes ``{shorter}``, what turns the output shaft slower.
     shorter : str
         What that is where there is no gearing to shorten.
+    caution : str
+        What whoever stands beside it at full throttle has to mind.
     assumed, assumed_trip : str
         When something is met in a hard situation that nobody asked for, and on a trip at a
         ``{speed}`` in km/h that nobody asked for.
@@ -55,6 +57,7 @@ class LoadWords:
     hard_done_why: str
     hard_missed_why: str
     shorter: str
+    caution: str
     assumed: str
     assumed_trip: str
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, choose, scalar, shape_of
+from powertrain.arrays import Array, choose, each_array, scalar, shape_of, with_axis
 from powertrain.operating.free import free_running_full
 from powertrain.operating.in_air import InAir
 from powertrain.operating.limits import Limit
@@ -64,9 +64,14 @@ def moments_in_air(settings: MomentSettings, air: InAir) -> MomentStates:
         launch_run=None,
         peaks=_most(standing, climb, top),
         climb_top=climb,
-        tops=top,
+        tops=_first(top),
         targets=MomentTargets(scalar(0.0), LEVEL, None, cruise_mps, assumed),
     )
+
+
+def _first(state: State) -> State:
+    """Return the state of the first drive, as one of a list of situations."""
+    return each_array(state, lambda of: of[:1]) if np.ndim(state.speed_mps) else with_axis(state)
 
 
 def _or_standing(state: State, goes: Mask, standing: State) -> State:

@@ -59,6 +59,8 @@ class State:
     shaft_w: Array
     stage_losses_w: tuple[Array, ...]
     output_w: Array
+    useful_w: Array
+    """What of it does what the drive is for."""
     taken_w: tuple[Array, ...]
     """What each of the load's `takes` takes."""
     brakes_w: Array
@@ -69,10 +71,10 @@ class State:
 
     @property
     def efficiency(self) -> Array:
-        """Output power over power at the pack's terminals; NaN where the drive does not push."""
-        pushes = (self.terminals_w > 0) & (self.output_w >= -ROUNDING * self.terminals_w)
+        """Useful power over power at the pack's terminals; NaN where the drive does not push."""
+        pushes = (self.terminals_w > 0) & (self.useful_w >= -ROUNDING * self.terminals_w)
         with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-            share = self.output_w / self.terminals_w
+            share = self.useful_w / self.terminals_w
         # Of next to nothing that is drawn while the hill does the work there is none, either.
         # Of a shaft that turns free the watts are nought, whatever the last digit says.
         share = np.where(np.abs(share) < ROUNDING, 0.0, share)
@@ -136,6 +138,7 @@ def state_at(
         shaft_w=shaft_w,
         stage_losses_w=drive.train.stage_losses_w(shaft_w),
         output_w=output_w,
+        useful_w=drive.load.useful_w(output_w, taken_w),
         taken_w=taken_w,
         brakes_w=np.zeros_like(output_w),
         speeding_up_w=reduce(np.subtract, taken_w, output_w),

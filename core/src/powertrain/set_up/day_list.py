@@ -44,8 +44,9 @@ STAGES = {
 
 
 def _turns(build: Build, context: RuleContext) -> Iterator[DayCheck]:
-    rolls = context.drive.rolls
+    rolls, blade = context.drive.rolls, build.propeller is not None
     lifted = "Wheels up first" if rolls else "Without its load first"
+    lifted = "Propeller off first" if blade else lifted
     yield DayCheck(
         id="lifted",
         say=f"{lifted}: turns the right way, freely, and stops when let go. Expected at full:",
@@ -63,9 +64,17 @@ def _turns(build: Build, context: RuleContext) -> Iterator[DayCheck]:
             id="axle",
             say="Axle nuts tight and the torque arm in place; the cable is not twisted.",
         )
+    if blade:
+        yield DayCheck(
+            id="propeller",
+            say="Propeller without a nick, its nut tight and its thread such that turning tightens "
+            "it; nothing it could strike.",
+        )
     yield DayCheck(
         id="bolts",
-        say="Bolts of motor, mounts and wheels tight."
+        say="Bolts of motor and mounts tight."
+        if blade
+        else "Bolts of motor, mounts and wheels tight."
         if rolls
         else "Bolts of motor, mounts and drum tight; the rope is whole and lies in its turns.",
     )
@@ -85,7 +94,7 @@ def _stops(build: Build, context: RuleContext) -> Iterator[DayCheck]:
         yield DayCheck(
             id="brakes", say="Brakes hold it on a slope by themselves, without the motor."
         )
-    elif not context.drive.rolls:
+    elif build.vehicle.kind == "hoist":
         yield DayCheck(id="brakes", say="The brake holds the load with the power off.")
     full_v = CHEMISTRIES[build.battery.chemistry].full_v
     regenerates = (build.controller.regen_current_limit_a or 0) > 0
@@ -117,11 +126,15 @@ def _around(build: Build, context: RuleContext) -> Iterator[DayCheck]:
         yield DayCheck(id="helmet", say="Helmet, gloves, covered shoes.")
     yield DayCheck(
         id="bystanders",
-        say="Bystanders behind something, none ahead; one of them knows the main switch."
+        say="Everybody behind the propeller and out of its plane; armed last, disarmed first."
+        if build.propeller is not None
+        else "Bystanders behind something, none ahead; one of them knows the main switch."
         if context.drive.rolls
         else "Nobody under the load or beside the rope; one knows the main switch.",
     )
     yield DayCheck(
         id="place",
-        say="Ground dry and closed to others, or allowed: local law and the place's owner first.",
+        say="The field is yours for it, nobody is flown over: local air law first."
+        if build.vehicle.kind == "aircraft"
+        else "Ground dry and closed to others, or allowed: local law and the place's owner first.",
     )

@@ -35,7 +35,9 @@ def first_power(build: Build, context: RuleContext, limits: LimitsAnswer) -> lis
 def _steps(build: Build, context: RuleContext, limits: LimitsAnswer) -> Iterator[FirstStep]:
     pack, motor = context.drive.pack, build.motor
     rests_v = float(pack.open_circuit_v)
+    blade = build.propeller is not None
     lifted = "The wheels off the ground" if context.drive.rolls else "The drum without its load"
+    lifted = "The propeller off" if blade else lifted
     yield FirstStep(
         id="lifted",
         say=f"{lifted}, guards on, fuse or loop key within reach.",
@@ -121,7 +123,10 @@ def _steps(build: Build, context: RuleContext, limits: LimitsAnswer) -> Iterator
     case_c = float(context.limits.case)
     yield FirstStep(
         id="ride",
-        say="One minute on the level with helmet and brakes checked, then feel and measure.",
+        say="The propeller on last, the craft held fast: a minute at full throttle from behind "
+        "it, nobody in its plane; then feel and measure."
+        if blade
+        else "One minute on the level with helmet and brakes checked, then feel and measure.",
         watch="The hottest a motor's case should get; stop well below.",
         expect=case_c,
         unit="C",

@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from powertrain.arrays import Array
+from powertrain.operating.in_air import in_air
 from powertrain.operating.moment import Moment
 from powertrain.operating.settings import MOMENT_IDS
 from powertrain.operating.state import State
@@ -30,6 +31,9 @@ def lasting(batch: Batch) -> list[Moment]:
     """
     moments = batch.moments
     found = [moments.cruise, moments.top_speed]
+    if in_air(batch.drive) is not None:
+        # A propeller stands at full throttle for as long as somebody holds the craft.
+        found = [*found, moments.launch]
     return found if assumed_hill(batch) is not None else [moments.climb, *found]
 
 

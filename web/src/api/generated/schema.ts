@@ -3145,6 +3145,8 @@ export interface components {
             unnamed: string;
             /** Weighs */
             weighs: string;
+            /** Caution */
+            caution: string;
         };
         /**
          * MapAnswer
@@ -4197,6 +4199,12 @@ export interface components {
             climbing_w: number;
             /** Air W */
             air_w: number;
+            /** Thrust W */
+            thrust_w: number;
+            /** Wake W */
+            wake_w: number;
+            /** Blades W */
+            blades_w: number;
             /** Brakes W */
             brakes_w: number;
             /** Speeding Up W */
@@ -5230,7 +5238,7 @@ export interface components {
              * Group
              * @enum {string}
              */
-            group: "models" | "one_person" | "loads" | "fields";
+            group: "models" | "one_person" | "loads" | "fields" | "air";
             /** Title */
             title: string;
             /** Say */

@@ -99,6 +99,8 @@ function useMomentWords(
   const still = item.met && state.speed_mps === 0;
   switch (item.id) {
     case "launch":
+      if (state.blades_w > 0)
+        return { title: item.title, figure: text(state.force_n, "force"), rest: "thrust" };
       return {
         title: item.title,
         figure: item.time_s === null ? "never" : `${digits(item.time_s, 2)} s`,

@@ -68,9 +68,8 @@ export const Verdicts = memo(function Verdicts({ bench, answer, onOpen }: Props)
           </Folded>
         ) : null}
         <li className="border-t border-line py-1.5 text-soft">
-          Computed, not tried. At full throttle put the wheels on a stand and keep clear of chains
-          and wheels; know how your cells are charged and stored. Local law, event rules and
-          licensed trades come first.
+          Computed, not tried. {answer.load?.caution} Know how your cells are charged and stored.
+          Local law, event rules and licensed trades come first.
         </li>
       </ul>
     </section>

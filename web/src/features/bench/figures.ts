@@ -46,6 +46,40 @@ export const FIGURES: FigureInfo[] = [
     step: 0.5,
   },
   {
+    id: "climb_ms",
+    name: TERMS.climb_rate.term,
+    term: "climb_rate",
+    wish: "a steeper climb",
+    sign: "m/s",
+    step: 1,
+  },
+  {
+    id: "thrust_to_weight",
+    name: TERMS.thrust_to_weight.term,
+    term: "thrust_to_weight",
+    wish: "an easier launch",
+    sign: "",
+    step: 0.1,
+  },
+  {
+    id: "pitch_speed_kmh",
+    name: TERMS.pitch_speed.term,
+    term: "pitch_speed",
+    wish: "a faster stream",
+    quantity: "speed",
+    stored: 3.6,
+    sign: "km/h",
+    step: 5,
+  },
+  {
+    id: "endurance_min",
+    name: TERMS.endurance.term,
+    term: "endurance",
+    wish: "longer out",
+    sign: "min",
+    step: 5,
+  },
+  {
     id: "range_km",
     name: TERMS.range.term,
     term: "range",
@@ -103,3 +137,7 @@ export function stepUnit(figure: FigureInfo, choice: UnitChoice): Unit {
   if (figure.quantity !== "temperature") return unit;
   return { ...unit, sign: unit.id === "C" ? "K" : unit.sign };
 }
+
+/** The figures that a kind of build has at all. */
+export const figuresIn = (known: object): FigureInfo[] =>
+  FIGURES.filter((info) => info.id in known);

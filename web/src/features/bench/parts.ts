@@ -38,11 +38,13 @@ const CHEMISTRY: Record<BuildDocument["battery"]["chemistry"], string> = {
 export const partTitle = (part: PartId, answer: Answer | null): string =>
   answer?.load.parts[part] ?? PARTS.find((item) => item.id === part)?.title ?? "";
 
-/** The sections of the document that a part's bank shows: without a wheel, those of the vehicle. */
+/** The sections of the document that a part's bank shows: what is turned has one of its own. */
 export const sectionsOf = (part: PartId, document: BuildDocument): string[] =>
-  part === "wheel" && !document.wheel
-    ? ["vehicle"]
-    : (PARTS.find((item) => item.id === part)?.sections ?? []);
+  part === "wheel" && document.propeller
+    ? ["propeller"]
+    : part === "wheel" && !document.wheel
+      ? ["vehicle"]
+      : (PARTS.find((item) => item.id === part)?.sections ?? []);
 
 /** Whether a document's part is of a kind that has a field; a stage says for itself. */
 export function isOfKind(field: FieldInfo, document: BuildDocument): boolean {
@@ -54,6 +56,12 @@ export function isOfKind(field: FieldInfo, document: BuildDocument): boolean {
   return kind === undefined || field.kinds.length === 0 || field.kinds.includes(kind);
 }
 
+const INCH_MM = 25.4;
+
+/** A propeller's size as it is printed on it. */
+const sizeOf = ({ diameter_mm, pitch_mm }: { diameter_mm: number; pitch_mm: number }) =>
+  `${digits(diameter_mm / INCH_MM)} x ${digits(pitch_mm / INCH_MM)}`;
+
 /** What a part is, in a few words: its name if it has one. */
 export function partLine(
   part: PartId,
@@ -61,7 +69,7 @@ export function partLine(
   motorKinds: KindName[],
   load: Answer["load"],
 ): string {
-  const { battery, controller, motor, gearing, wheel } = document;
+  const { battery, controller, motor, gearing, wheel, propeller } = document;
   switch (part) {
     case "pack":
       return (
@@ -73,9 +81,10 @@ export function partLine(
     case "motor":
       return motor.name ?? kindLabel(motorKinds, motor.kind);
     case "gearing":
-      return gearing.length === 0 ? "hub motor, no gearing" : gearing.map((s) => s.kind).join(", ");
+      if (gearing.length) return gearing.map((s) => s.kind).join(", ");
+      return wheel ? "hub motor, no gearing" : "straight on the shaft";
     case "wheel":
-      return wheel?.name ?? load.unnamed;
+      return wheel?.name ?? (propeller ? propeller.name || sizeOf(propeller) : load.unnamed);
     case "vehicle":
       return `${digits(document.vehicle.mass_kg)} kg ${load.weighs}`;
   }

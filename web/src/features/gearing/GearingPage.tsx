@@ -17,6 +17,7 @@ import { Roads } from "./Roads";
 import { Runs } from "./Runs";
 import { Split } from "./Split";
 import { Teeth } from "./Teeth";
+import { ThreeRoads } from "./ThreeRoads";
 import { Tyre } from "./Tyre";
 import { Volts } from "./Volts";
 import { Windings } from "./Windings";
@@ -33,6 +34,22 @@ export function GearingPage() {
   };
   const nowKmh = answer?.doubt.figures.top_speed_kmh?.value ?? null;
   const briefId = met?.brief_id ?? null;
+  const inAir: View[] = [
+    {
+      id: "three",
+      title: "Three roads to more",
+      shows: () =>
+        answer ? (
+          <ThreeRoads
+            answer={answer}
+            onPress={(lever, step) => bench.act({ do: "press", lever, step })}
+          />
+        ) : (
+          <p className="text-soft">Solving</p>
+        ),
+    },
+    { id: "volts", title: "More volts", shows: () => <Volts {...props} /> },
+  ];
   const views: View[] = [
     {
       id: "teeth",
@@ -63,7 +80,7 @@ export function GearingPage() {
   return (
     <main className="flex flex-1 flex-col">
       <Strip state={state} />
-      <Views label="Ways to change speed" views={views} />
+      <Views label="Ways to change speed" views={document.propeller ? inAir : views} />
     </main>
   );
 }
@@ -72,6 +89,9 @@ const SHOWN: [FigureId, MomentId | null, TermId, string][] = [
   ["top_speed_kmh", "top_speed", "top_speed", "km/h"],
   ["climb_kmh", "climb", "climb", "km/h"],
   ["launch_s", "launch", "acceleration", "s"],
+  ["thrust_to_weight", null, "thrust_to_weight", ""],
+  ["climb_ms", null, "climb_rate", "m/s up"],
+  ["endurance_min", null, "endurance", "min"],
   ["range_km", null, "range", "km"],
   ["motor_peak_a", null, "motor_current", "A"],
   ["pack_peak_a", null, "pack_current", "A"],
@@ -102,7 +122,7 @@ function Strip({ state }: { state: BenchState }) {
           <small className="text-soft">{teeth}</small>
         </dd>
       </div>
-      {SHOWN.map(([id, moment, usual, unit]) => {
+      {SHOWN.filter(([id]) => id in answer.doubt.figures).map(([id, moment, usual, unit]) => {
         const own = documentUnit(unit, choice);
         const { value: now, band } = answer.doubt.figures[id] ?? {};
         const before = pinned?.doubt.figures[id]?.value;

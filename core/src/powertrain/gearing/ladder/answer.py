@@ -125,6 +125,7 @@ def ladder_answer(
     keep_kmh : float, optional
         Today's speed, which the cautious plan begins at; that of the present rung if none.
     """
+    build.without_propeller()
     own = [
         (stage.driver_teeth, stage.driven_teeth)
         for stage in build.gearing

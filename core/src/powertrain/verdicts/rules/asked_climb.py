@@ -57,7 +57,7 @@ def _taken(batch: Batch, speed_mps: Array, situation: Array) -> Array:
 def say(context: RuleContext, found: Judgement) -> Verdict:
     """Say what is climbed or reached."""
     if found.id == "asked_cruise":
-        return _say_cruise(found)
+        return _say_cruise(context, found)
     climb, top = context.moments.climb, float(found.value)
     moves = bool(climb.met)
     slips = context.drive.rolls and bool(slips_on_climb(context))
@@ -76,9 +76,11 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     return verdict(found, "vehicle", title, why, unit="km/h", moment="climb", fix=fix)
 
 
-def _say_cruise(found: Judgement) -> Verdict:
+def _say_cruise(context: RuleContext, found: Judgement) -> Verdict:
     title = f"A cruise at {float(found.limit):g} km/h is beyond its {float(found.value):.1f} km/h"
-    why = "Taller gearing, a faster winding or more cells turn the wheel faster."
+    turned = context.drive.load.words.parts["wheel"].lower()
+    taller = "Taller gearing, a" if context.build.gearing else "A"
+    why = f"{taller} faster winding or more cells turn the {turned} faster."
     return verdict(found, "vehicle", title, why, unit="km/h", moment="cruise")
 
 

@@ -26,7 +26,9 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     if cells >= 1:
         fix = Fix(say=f"Use {cells} cells in series", change={"battery.series": cells})
     title = f"Free, it turns {rpm:,.0f} rpm of {limit:,.0f} allowed"
-    why = "Straight off the charger with the wheels in the air nothing holds the motor back."
+    during = context.drive.load.words.during["wheels_up"]
+    free = "with the wheels in the air" if context.drive.rolls else during
+    why = f"Straight off the charger {free} nothing holds the motor back."
     return verdict(found, "motor", title, why, unit="rpm", moment="wheels_up", fix=fix)
 
 

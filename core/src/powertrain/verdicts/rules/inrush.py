@@ -33,7 +33,7 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     why = "The pack stays above its cut-off even then."
     if found.word == "watch":
         rate = fastest_above_v(context.drive, cut_v)
-        why = _why(rate, cut_v)
+        why = _why(rate, cut_v, "is rolling" if context.drive.rolls else "turns")
         if rate is not None and rate > FINGER_PCT_S:
             # What a finger is too slow for never happens.
             found = Judgement(found.id, found.value, found.limit, grades())
@@ -44,14 +44,12 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
     return verdict(found, "pack", title, why, unit="A", moment="launch")
 
 
-def _why(rate: float | None, cut_v: float) -> str:
+def _why(rate: float | None, cut_v: float, moves: str) -> str:
     begin = f"Below {cut_v:.1f} V the controller may let go. "
     if rate is None:
         return f"{begin}No ramp of the throttle avoids it: set an amps limit."
     if rate > FINGER_PCT_S:
-        return (
-            f"{begin}But it is rolling before: no finger opens the throttle in {100 / rate:.1g} s."
-        )
+        return f"{begin}But it {moves} before: no finger opens the throttle in {100 / rate:.1g} s."
     return (
         f"{begin}A throttle ramp of {float(f'{rate:.2g}'):g} % a second or slower "
         f"({100 / rate:.2g} s to full) keeps the pack above it; so does an amps limit."

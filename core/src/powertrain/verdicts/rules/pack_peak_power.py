@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from powertrain.arrays import scalar
 from powertrain.operating.full_throttle import full_throttle
+from powertrain.operating.in_air import in_air
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.rule import Judgement, Rule, exceeds, grades, verdict
 from powertrain.verdicts.verdict import Fix, Verdict
@@ -16,6 +17,9 @@ def judge(batch: Batch) -> Iterator[Judgement]:
     Where pack and leads hold back more than motors and path, full throttle there is not the
     hardest push: a limit at the pack's best amps pushes harder.
     """
+    if in_air(batch.drive) is not None:
+        # Blades turn away from rest before anything is pushed.
+        return
     drive, amps = batch.drive, batch.start.battery_current_a
     best_a = drive.pack.current_at_greatest_power_a(drive.controller.standby_a)
     beyond = exceeds(amps, best_a)

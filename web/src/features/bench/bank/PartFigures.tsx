@@ -114,7 +114,9 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
             sign={show(0, "force").sign}
             band={bands.force_n}
             delta={pinned ? delta(state.force_n, pinned.force_n, "force") : null}
-            words={<Term id="push">push</Term>}
+            words={
+              document.propeller ? <Term id="thrust">thrust</Term> : <Term id="push">push</Term>
+            }
           />
         </>
       );
@@ -130,7 +132,7 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
           />
           <p className="text-[12px] text-soft">
             {state.efficiency !== null && state.efficiency > 0
-              ? `${digits(state.efficiency * 100)} % of the pack's watts reach the ${answer.load.end}`
+              ? `${digits(state.efficiency * 100)} % of the pack's watts ${document.propeller ? "become thrust" : `reach the ${answer.load.end}`}`
               : state.road_w < 0
                 ? `the ${answer.load.end} drives the motor`
                 : `nothing reaches the ${answer.load.end}`}

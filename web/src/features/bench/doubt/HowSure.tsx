@@ -4,7 +4,7 @@ import { Button } from "../../../ui/Button";
 import { digits } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { toShown } from "../../../units/quantities";
-import { FIGURES, figureUnit } from "../figures";
+import { FIGURES, figuresIn, figureUnit } from "../figures";
 import { partOfPath } from "../parts";
 
 interface Props {
@@ -57,7 +57,7 @@ export const HowSure = memo(function HowSure({ doubt, loadFactor, onOpen }: Prop
           </tr>
         </thead>
         <tbody>
-          {FIGURES.map((info) => (
+          {figuresIn(doubt.figures).map((info) => (
             <FigureRow key={info.id} info={info} figure={doubt.figures[info.id]} />
           ))}
         </tbody>

@@ -6,7 +6,7 @@ import { digits, typed } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { toShown } from "../../../units/quantities";
 import type { Workbench } from "../../../workbench/workbench";
-import { FIGURES, figureUnit, stepUnit } from "../figures";
+import { type FIGURES, figuresIn, figureUnit, stepUnit } from "../figures";
 import { spoken } from "../heat";
 
 interface Props {
@@ -29,11 +29,12 @@ export const LeverBoard = memo(function LeverBoard({
   const { choice } = useUnits();
   const [wish, setWish] = useState<FigureId>(complaint ?? "top_speed_kmh");
   const [amount, setAmount] = useState<string | null>(null);
-  const figure = FIGURES.find((item) => item.id === wish) as Info;
+  const figures = figuresIn(board.now);
+  const figure = (figures.find((item) => item.id === wish) ?? figures[0]) as Info;
   const unit = stepUnit(figure, choice);
   const wanted = typed(amount ?? "") ?? figure.step;
   const order = board.ranked[wish] ?? [];
-  const columns = [figure, ...FIGURES.filter((item) => item !== figure)];
+  const columns = [figure, ...figures.filter((item) => item !== figure)];
   const others = board.rows.map((_, i) => i).filter((i) => !order.includes(i));
   const presses = (row: BoardRow): number | null => {
     const gain = (row.effects[wish]?.[0] ?? 0) * (board.better[wish] ?? 1) * unit.factor;
@@ -60,7 +61,7 @@ export const LeverBoard = memo(function LeverBoard({
             setAmount(null);
           }}
         >
-          {FIGURES.map((item) => (
+          {figures.map((item) => (
             <option key={item.id} value={item.id}>
               {item.wish}
             </option>
