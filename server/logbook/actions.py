@@ -142,7 +142,10 @@ def _changes(base: dict[str, Any], ridden: dict[str, Any]) -> dict[str, Any]:
     found = {}
     for change in changes_between(base, ridden):
         path, now, then = change["path"], change["before"], change["after"]
-        if path.split(".")[0] in NO_PART_OF_A_RUN or path in learned:
+        if path.split(".")[0] in NO_PART_OF_A_RUN:
+            continue
+        # A whole part may be what was learned, as a propeller's point on the scale.
+        if any(one == path or one.startswith(f"{path}.") for one in learned):
             continue
         if path in doubtful and now and then:
             factor = max(now / then, then / now)

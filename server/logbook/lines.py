@@ -16,8 +16,8 @@ from django.db.models import Max
 from django.utils import timezone
 
 from builds.models import Build
-from common.errors import Busy, NotFound
-from common.streams import WATCHING, let_go
+from common.errors import NotFound
+from common.streams import held_open, let_go
 from logbook.models import LinePiece, LoggerLine
 from powertrain.errors import Refusal
 from powertrain.plain import number
@@ -155,31 +155,26 @@ def watched(
     Busy
         If as many pages watch already as may.
     """
-    if not WATCHING.acquire(blocking=False):
-        raise Busy("line", "is looked at on as many pages as may be; close one of them")
-    return _events(line, clock, sleep)
+    return held_open("the line", _events(line, clock, sleep))
 
 
 def _events(
     line: LoggerLine, clock: Callable[[], float], sleep: Callable[[float], None]
 ) -> Iterator[bytes]:
-    try:
-        begun = told_at = clock()
-        known = -1
-        while clock() - begun < WATCHED_S:
-            last = line.pieces.aggregate(last=Max("number"))["last"] or 0
-            if last != known:
-                known, told_at = last, clock()
-                reading = last_reading(line) or {"pieces": 0}
-                yield b"data: " + json.dumps(reading).encode() + b"\n\n"
-            elif clock() - told_at > RESTS_S:
-                told_at = clock()
-                yield b": nothing new\n\n"
-            shut = LoggerLine.objects.filter(pk=line.pk, shut_at=None).first() is None
-            let_go()
-            if shut:
-                break
-            sleep(LOOKS_S)
-        yield b"event: end\ndata: {}\n\n"
-    finally:
-        WATCHING.release()
+    begun = told_at = clock()
+    known = -1
+    while clock() - begun < WATCHED_S:
+        last = line.pieces.aggregate(last=Max("number"))["last"] or 0
+        if last != known:
+            known, told_at = last, clock()
+            reading = last_reading(line) or {"pieces": 0}
+            yield b"data: " + json.dumps(reading).encode() + b"\n\n"
+        elif clock() - told_at > RESTS_S:
+            told_at = clock()
+            yield b": nothing new\n\n"
+        shut = LoggerLine.objects.filter(pk=line.pk, shut_at=None).first() is None
+        let_go()
+        if shut:
+            break
+        sleep(LOOKS_S)
+    yield b"event: end\ndata: {}\n\n"

@@ -5,8 +5,7 @@ import time
 from collections.abc import Callable, Iterator
 from typing import Any
 
-from common.errors import Busy
-from common.streams import WATCHING, let_go
+from common.streams import held_open, let_go
 
 LATE_S = 1.0
 """A page that lags behind by more than this goes on from where the ride is."""
@@ -25,9 +24,7 @@ def faces_in_time(
     Busy
         If there may be no more of them.
     """
-    if not WATCHING.acquire(blocking=False):
-        raise Busy("instruments", "are looked at on as many pages as may be; close one of them")
-    return _sent(frames, pace, clock, sleep)
+    return held_open("the test day", _sent(frames, pace, clock, sleep))
 
 
 def _sent(
@@ -36,14 +33,11 @@ def _sent(
     clock: Callable[[], float],
     sleep: Callable[[float], None],
 ) -> Iterator[bytes]:
-    try:
-        let_go()
-        begun = clock()
-        for frame in frames:
-            wait_s = begun + frame["t_s"] / pace - clock()
-            if wait_s > 0:
-                sleep(wait_s)
-            yield b"data: " + json.dumps(frame).encode() + b"\n\n"
-        yield b"event: end\ndata: {}\n\n"
-    finally:
-        WATCHING.release()
+    let_go()
+    begun = clock()
+    for frame in frames:
+        wait_s = begun + frame["t_s"] / pace - clock()
+        if wait_s > 0:
+            sleep(wait_s)
+        yield b"data: " + json.dumps(frame).encode() + b"\n\n"
+    yield b"event: end\ndata: {}\n\n"

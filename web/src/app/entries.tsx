@@ -108,7 +108,7 @@ export const ENTRIES: Entry[] = [
     page: lazy(() =>
       import("../features/logbook/LogbookPage").then((it) => ({ default: it.LogbookPage })),
     ),
-    has: (document) => Boolean(document.wheel),
+    has: (document) => Boolean(document.wheel ?? document.propeller),
     open: () => null,
   },
 ];

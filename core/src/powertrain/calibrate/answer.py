@@ -6,20 +6,22 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel
 
+from powertrain.arrays import scalar
 from powertrain.calibrate.explain import Explained, explained
 from powertrain.calibrate.fit import Fit, fitted, problem_of
 from powertrain.calibrate.in_words import KINDS, WORDS
 from powertrain.calibrate.next import MeasureNext, measure_next
 from powertrain.calibrate.predict import Predictor
 from powertrain.calibrate.readings import Reading, check_paths, readings_of
-from powertrain.compile.build import compile_build
+from powertrain.compile.build import compile_build, compile_drive
 from powertrain.documents.build import Build
 from powertrain.documents.log import Log
 from powertrain.documents.paths import changed, number_at
 from powertrain.documents.reading import check_build
 from powertrain.doubt.bands import QUANTILES, bands_of
 from powertrain.doubt.draws import FOUR_IN_FIVE, NORMAL, Doubt, drawn_of
-from powertrain.doubt.tolerances import FRICTION, Doubtful
+from powertrain.doubt.tolerances import FRICTION, POWER, THRUST, Doubtful
+from powertrain.operating.in_air import in_air
 from powertrain.plain import number
 from powertrain.results import figures_of, results_of
 
@@ -155,6 +157,8 @@ def _values(build: Build, item: Doubtful, deviates: Numbers) -> Numbers:
 
 def value_of(build: Build, item: Doubtful) -> float:
     """Return an input's value; of one that stands in no document what is taken for it."""
+    if item.path in (THRUST, POWER):
+        return 1.0
     if item.path == FRICTION:
         stated = number_at(build, item.path)
         if stated is not None:
@@ -240,9 +244,45 @@ def _build(build: Build, doubt: Doubt, inputs: list[InputFitted], fit: Fit) -> B
         tolerance = (1 + item.tolerance) ** sd - 1
         known[item.path] = {"origin": "fitted", "tolerance_pct": 100 * tolerance}
     document = changed(build.model_dump(mode="json", exclude_unset=True), changes)
+    shares = {
+        item.path: (told, float(np.sqrt(fit.covariance[place, place])), item)
+        for place, (item, told) in enumerate(zip(doubt.inputs, inputs, strict=True))
+        if item.path in (THRUST, POWER)
+    }
+    if any(told.moved for told, _, _ in shares.values()):
+        document["propeller"]["static"], own = _static_of(build, shares)
+        known |= own
     if known:
         document["provenance"] = {**document.get("provenance", {}), **known}
     return check_build(document)
+
+
+def _static_of(
+    build: Build, shares: dict[str, tuple[InputFitted, float, Doubtful]]
+) -> tuple[dict[str, float], dict[str, Any]]:
+    """Return the static point that says what was learned of a propeller, and how it is known.
+
+    What it gives and takes stands in no field of its own; a point on the scale says both.
+    """
+    air = in_air(compile_drive(build))
+    if air is None:
+        raise TypeError("only a craft has a propeller")
+    standing = air.standing()
+    turns = standing.output_rad_s / (2 * np.pi)
+    at = air.load.blades.turning(turns, scalar(0.0))
+    thrust, power = (shares[path][0].after[1] or 1.0 for path in (THRUST, POWER))
+    static = {
+        "rpm": float(60 * turns),
+        "thrust_n": float(at.thrust_n) * thrust,
+        "shaft_power_w": float(at.power_w) * power,
+        "air_density_kg_m3": float(air.load.blades.density),
+    }
+    known = {}
+    for path, field in ((THRUST, "thrust_n"), (POWER, "shaft_power_w")):
+        _, sd, item = shares[path]
+        off = 100 * ((1 + item.tolerance) ** sd - 1)
+        known[f"propeller.static.{field}"] = {"origin": "fitted", "tolerance_pct": off}
+    return static, known
 
 
 # --- figures and readings ------------------------------------------------------------------------

@@ -15,6 +15,7 @@ from powertrain.documents.paths import changed, number_at
 from powertrain.documents.reading import check_build
 from powertrain.instruments.tools import TOOLS
 from powertrain.operating.derate import implied_load_factor
+from powertrain.operating.in_air import in_air
 from powertrain.operating.steady import steady
 from powertrain.operating.top_speed import top_speed
 from powertrain.plain import number
@@ -81,6 +82,9 @@ def implied(build: Build, log: Log) -> list[Implied]:
     for place, run in enumerate(log.runs):
         ridden = AsRidden.of(build, run, place)
         drive = as_it_starts(ridden.build, compile_build(ridden.build), run.start).drive
+        if in_air(drive) is not None:
+            # Air slips: its speed says nothing of turns.
+            continue
         for seen in run.observations:
             if not isinstance(seen, TopSpeed | Steady) or not seen.speed_kmh:
                 continue

@@ -12,6 +12,7 @@ WORDS = {
     "distance_km": ("way", "km"),
     "energy_wh": ("watt-hours", "Wh"),
     "soc_end_pct": ("charge left", "%"),
+    "thrust_n": ("thrust", "N"),
     "rolling_circumference_mm": ("one turn of the wheel", "mm"),
     "winding_c": ("winding", "C"),
     "case_c": ("motor's case", "C"),
@@ -22,6 +23,7 @@ WORDS = {
 
 KINDS = {
     "free": "wheels in the air",
+    "static": "standing at full throttle",
     "top_speed": "top speed",
     "steady": "at a held speed",
     "launch": "a standing start",

@@ -29,6 +29,8 @@ LEAST_GAIN = 0.005
 
 WAYS: dict[str, str] = {
     "free": "Wheels in the air, full throttle: turns by tachometer, volts and amps at the pack.",
+    "static": "Held fast at full throttle, from behind it: thrust by a luggage scale, turns, volts "
+    "and amps.",
     "top_speed": "Flat out on the level, both ways: speed by satellite, pack volts and amps.",
     "steady": "Hold its usual speed on the level and read volts and amps at the pack.",
     "coast_down": "Let it roll out from speed, motors off, both ways, and film the display.",
@@ -82,6 +84,8 @@ def _figure_slopes(build: Build, doubt: Doubt, guess: Numbers) -> Numbers:
     figures = figures_of(compiled, results_of(compiled, fine=False, timed=False))
     size, found = len(guess), []
     for name in CARED_FOR:
+        if name not in figures:
+            continue
         values: Numbers = np.broadcast_to(figures[name], (len(deviates),))
         scale = abs(float(values[0])) or 1.0
         slope = (values[1 : size + 1] - values[size + 1 :]) / (2 * STEP * scale)
@@ -132,6 +136,8 @@ def _tries(build: Build) -> list[dict[str, object]]:
     cruise = 3.6 * float(results.moments.cruise.state.speed_mps)
     pack = {"battery_voltage_v": 40.0, "battery_current_a": 10.0}
     found: list[dict[str, object]] = [{"kind": "free", "motor_rpm": 3000.0, **pack}]
+    if build.propeller is not None:
+        found.append({"kind": "static", "thrust_n": 10.0, "motor_rpm": 3000.0, **pack})
     if build.wheel is None or not top > 1:
         return found
     coast = [

@@ -21,6 +21,7 @@ from powertrain.documents.log import (
     LoggedRun,
     Observation,
     RollOut,
+    Static,
     Steady,
     Telemetry,
     Temperature,
@@ -31,13 +32,15 @@ from powertrain.documents.paths import changed, number_at
 from powertrain.documents.reading import check_build
 from powertrain.documents.run import Ride, Run
 from powertrain.doubt.draws import DENSITY, Doubt, Drawn, drawn_of
-from powertrain.doubt.tolerances import FRICTION
+from powertrain.doubt.tolerances import FRICTION, POWER, THRUST
 from powertrain.drive import Drive
 from powertrain.errors import Refusal
 from powertrain.heat.temperatures import after, flows_of
 from powertrain.operating.free import free_running
+from powertrain.operating.in_air import InAir, in_air
 from powertrain.operating.launch import launch
 from powertrain.operating.moments import moments_of
+from powertrain.operating.state import State
 from powertrain.operating.steady import energy_wh_per_km, steady
 from powertrain.operating.top_speed import top_speed
 from powertrain.runs.answer import figures_of
@@ -104,7 +107,7 @@ class AsRidden:
         return drawn_of(self.build, some, deviates[:, kept])
 
     def _has(self, path: str) -> bool:
-        if path.startswith("motor.thermal.") or path in (FRICTION, DENSITY):
+        if path.startswith("motor.thermal.") or path in (FRICTION, DENSITY, THRUST, POWER):
             return True
         return number_at(self.build, path) is not None
 
@@ -178,8 +181,14 @@ class _Asked:
         return np.where(np.isfinite(plain), plain, np.nan)
 
     def _told(self, seen: Observation, begins: Numbers | None) -> Iterator[tuple[str, Any]]:
+        air = in_air(self.drive)
         if isinstance(seen, Free):
             yield from _free(self.drive)
+        elif isinstance(seen, Static):
+            if air is not None:
+                yield from _standing(air.standing())
+        elif air is not None and not isinstance(seen, Temperature):
+            yield from _in_air(air, seen)
         elif isinstance(seen, TopSpeed):
             yield from _state(top_speed(self.drive, scalar(seen.grade_pct)))
         elif isinstance(seen, Steady):
@@ -269,3 +278,21 @@ def _state(state: Any) -> Iterator[tuple[str, Any]]:
     yield "speed_kmh", np.where(moves, kmh_from_mps(state.speed_mps), np.nan)
     for name in ("motor_rpm", "battery_current_a", "battery_voltage_v", "motor_current_a"):
         yield name, np.where(moves, getattr(state, name), np.nan)
+
+
+def _standing(state: State) -> Iterator[tuple[str, Any]]:
+    yield "thrust_n", state.force_n
+    for name in ("motor_rpm", "battery_current_a", "battery_voltage_v", "motor_current_a"):
+        yield name, getattr(state, name)
+
+
+def _in_air(air: InAir, seen: Observation) -> Iterator[tuple[str, Any]]:
+    """Yield what a craft is read at on the level; what is of wheels it has none of."""
+    if isinstance(seen, TopSpeed):
+        speed, there = air.top(scalar(0.0))
+        state = air.at_full_throttle(speed)
+        yield from ((key, np.where(there, value, np.nan)) for key, value in _state(state))
+    elif isinstance(seen, Steady):
+        speed = mps_from_kmh(seen.speed_kmh) + air.load.headwind_mps
+        state, holds = air.holding(np.asarray(speed), scalar(0.0))
+        yield from ((key, np.where(holds, value, np.nan)) for key, value in _state(state))

@@ -22,6 +22,9 @@ PER_CENT_CHARGE = Tool(5.0, 0.0, 1.0)
 ALONG_ROAD = Tool(0.0, 0.005, 0.001)
 """A way that was driven, by satellite or map; common practice, no source."""
 
+SCALE = Tool(0.1, 0.03, 0.1)
+"""A luggage scale; common practice, no source."""
+
 LEAST_RPM = 1.0
 
 USUAL: dict[str, tuple[Instrument | Tool, tuple[Instrument, ...]]] = {
@@ -37,6 +40,7 @@ USUAL: dict[str, tuple[Instrument | Tool, tuple[Instrument, ...]]] = {
     "energy_wh": ("watt_meter", ("watt_meter", "logger")),
     "soc_end_pct": (PER_CENT_CHARGE, ("logger",)),
     "rolling_circumference_mm": ("tape", ("tape",)),
+    "thrust_n": (SCALE, ()),
     "winding_c": ("infrared", ("infrared", "hand")),
     "case_c": ("infrared", ("infrared", "hand")),
     "controller_c": ("infrared", ("infrared", "hand", "logger")),

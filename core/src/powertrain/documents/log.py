@@ -58,6 +58,22 @@ class Free(Observed):
     battery_current_a_tolerance: Number | None = _off("A")
 
 
+class Static(Observed):
+    """A craft held fast in still air, full throttle."""
+
+    kind: Literal["static"] = choice("Kind", "Held fast, full throttle.")
+    thrust_n: Number | None = _read("Thrust", "N", (0.1, 2000))
+    thrust_n_tolerance: Number | None = _off("N")
+    motor_rpm: Number | None = _read("Motor", "rpm", (500, 60_000))
+    motor_rpm_tolerance: Number | None = _off("rpm")
+    battery_voltage_v: Number | None = _read("Pack", "V", (5, 500))
+    battery_voltage_v_tolerance: Number | None = _off("V")
+    battery_current_a: Number | None = _read("Pack", "A", (1, 500))
+    battery_current_a_tolerance: Number | None = _off("A")
+    motor_current_a: Number | None = _read("Motor", "A", (1, 500))
+    motor_current_a_tolerance: Number | None = _off("A")
+
+
 class TopSpeed(Observed):
     """Full throttle on the road until it went no faster."""
 
@@ -168,7 +184,16 @@ class Telemetry(Observed):
 
 
 Observation = Annotated[
-    Free | TopSpeed | Steady | Launch | CoastDown | Temperature | Trip | RollOut | Telemetry,
+    Free
+    | Static
+    | TopSpeed
+    | Steady
+    | Launch
+    | CoastDown
+    | Temperature
+    | Trip
+    | RollOut
+    | Telemetry,
     Field(discriminator="kind"),
 ]
 
@@ -222,6 +247,7 @@ class Log(Model):
 
 KINDS = (
     "free",
+    "static",
     "top_speed",
     "steady",
     "launch",

@@ -252,13 +252,14 @@ THRUST, POWER = "propeller.thrust_share", "propeller.power_share"
 """What a propeller gives and takes, as a share of what is reckoned; in no document."""
 
 PROPELLER_RULES = (
-    (THRUST, "the propeller's thrust", (0.03, 0.05, 0.12)),
-    (POWER, "the propeller's power", (0.04, 0.07, 0.16)),
+    (THRUST, "thrust_n", "the propeller's thrust", (0.03, 0.05, 0.12)),
+    (POWER, "shaft_power_w", "the propeller's power", (0.04, 0.07, 0.16)),
 )
-"""How far each may be off, four times in five: with a static test, with a table, and from diameter
-and pitch alone. Of static tests of small propellers about a generic blade (J. B. Brandt and M. S.
-Selig, Propeller Performance Data at Low Reynolds Numbers, AIAA 2011-1255; the spread is from
-memory): most thrusts lie within an eighth, most powers within a sixth."""
+"""Each with its field in a static test, and how far it may be off, four times in five: with a
+static test, with a table, and from diameter and pitch alone. Of static tests of small propellers
+about a generic blade (J. B. Brandt and M. S. Selig, Propeller Performance Data at Low Reynolds
+Numbers, AIAA 2011-1255; the spread is from memory): most thrusts lie within an eighth, most powers
+within a sixth."""
 
 HOW_PROPELLER = "Stand it on a scale at full throttle and read turns, volts, amps and thrust."
 
@@ -319,8 +320,20 @@ def doubtful_propeller(build: Build) -> Iterator[Doubtful]:
         return
     known = 0 if said.static is not None else 1 if said.table else 2
     origin = ("measured", "data_sheet", "estimated")[known]
-    for path, label, off in PROPELLER_RULES:
-        yield Doubtful(path, label, origin, off[known], off[0], HOW_PROPELLER, False)
+    for path, field, label, off in PROPELLER_RULES:
+        own = build.provenance.get(f"propeller.static.{field}")
+        stated = None if own is None else own.tolerance_pct
+        tolerance = off[known] if stated is None else stated / 100
+        if tolerance > 0:
+            yield Doubtful(
+                path,
+                label,
+                origin if own is None else own.origin,
+                tolerance,
+                off[0],
+                HOW_PROPELLER,
+                False,
+            )
 
 
 def doubtful_heat(build: Build, known_from: str | None) -> Iterator[Doubtful]:

@@ -7441,7 +7441,7 @@ export interface components {
                 [key: string]: unknown;
             };
             /** Observations */
-            observations: (components["schemas"]["Free"] | components["schemas"]["TopSpeed"] | components["schemas"]["Steady"] | components["schemas"]["Launch"] | components["schemas"]["CoastDown"] | components["schemas"]["Temperature"] | components["schemas"]["Trip"] | components["schemas"]["RollOut"] | components["schemas"]["Telemetry"])[];
+            observations: (components["schemas"]["Free"] | components["schemas"]["Static"] | components["schemas"]["TopSpeed"] | components["schemas"]["Steady"] | components["schemas"]["Launch"] | components["schemas"]["CoastDown"] | components["schemas"]["Temperature"] | components["schemas"]["Trip"] | components["schemas"]["RollOut"] | components["schemas"]["Telemetry"])[];
         };
         /**
          * MeasuredRunCard
@@ -7536,6 +7536,72 @@ export interface components {
              * @description Read.
              */
             speed_kmh: number;
+        };
+        /**
+         * Static
+         * @description A craft held fast in still air, full throttle.
+         */
+        Static: {
+            /**
+             * Instrument
+             * @description What it was read with.
+             */
+            instrument?: ("satellite" | "tachometer" | "tape" | "infrared" | "clamp" | "watt_meter" | "logger" | "stopwatch" | "hand") | null;
+            /**
+             * @description Held fast, full throttle. (enum property replaced by openapi-typescript)
+             * @enum {string}
+             */
+            kind: "static";
+            /**
+             * Thrust
+             * @description As it was read.
+             */
+            thrust_n?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            thrust_n_tolerance?: number | null;
+            /**
+             * Motor
+             * @description As it was read.
+             */
+            motor_rpm?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            motor_rpm_tolerance?: number | null;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            battery_voltage_v?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            battery_voltage_v_tolerance?: number | null;
+            /**
+             * Pack
+             * @description As it was read.
+             */
+            battery_current_a?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            battery_current_a_tolerance?: number | null;
+            /**
+             * Motor
+             * @description As it was read.
+             */
+            motor_current_a?: number | null;
+            /**
+             * Within
+             * @description Four times in five.
+             */
+            motor_current_a_tolerance?: number | null;
         };
         /**
          * Steady

@@ -5,7 +5,7 @@ import { useUnits } from "../../units/preferences";
 import { documentUnit } from "../../units/quantities";
 import { useValue } from "../../units/useValue";
 import { useOpened } from "../../workbench/opened";
-import { KINDS } from "./kinds";
+import { kindsFor } from "./kinds";
 
 const ROUTINE = [
   "One minute, then stop: feel the motor, the controller and the pack, or measure them.",
@@ -75,7 +75,7 @@ export function DaySheet({ before, plan }: Props) {
         <h3 className="pt-3 text-[15px] font-semibold">Readings</h3>
         <table className="w-full border-collapse">
           <tbody>
-            {KINDS.map((kind) => (
+            {kindsFor(document).map((kind) => (
               <tr key={kind.id} className="border-t border-line align-top">
                 <th scope="row" className="w-28 py-2 text-left font-semibold">
                   {kind.title}

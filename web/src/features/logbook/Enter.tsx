@@ -10,7 +10,7 @@ import { Form } from "./Form";
 import { FromTable } from "./FromTable";
 import { Implied } from "./Implied";
 import { InThisRun } from "./InThisRun";
-import { KINDS, type KindForm, type Observation } from "./kinds";
+import { type KindForm, kindsFor, type Observation } from "./kinds";
 import { LoggerLine } from "./LoggerLine";
 import { Otherwise } from "./Otherwise";
 import { Readings } from "./Readings";
@@ -19,7 +19,7 @@ import { useSending } from "./useSending";
 /** A run as it is entered: how the day was, and one reading after another. */
 export function Enter() {
   const { state } = useOpened();
-  const { build, saving } = state;
+  const { build, saving, document } = state;
   const [run, setRun] = useState<MeasuredRunBody>(() => draftOf(build.id));
   const change = (to: (before: MeasuredRunBody) => MeasuredRunBody) =>
     setRun((before) => {
@@ -35,7 +35,8 @@ export function Enter() {
     change((before) => (before.observations.length ? before : refused)),
   );
   const [table, setTable] = useState<File | null>(null);
-  const [kind, setKind] = useState<KindForm>(KINDS[0] as KindForm);
+  const kinds = kindsFor(document);
+  const [kind, setKind] = useState<KindForm>(kinds[0] as KindForm);
   const [asked] = useDebounce(run, 400);
   const version = build.head;
   const { data } = useAsked(
@@ -84,7 +85,7 @@ export function Enter() {
         </label>
       </div>
       <div role="radiogroup" aria-label="What was measured" className="flex flex-wrap gap-1.5 pt-3">
-        {KINDS.map((one) => (
+        {kinds.map((one) => (
           <Button
             key={one.id}
             role="radio"

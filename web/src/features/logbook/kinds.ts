@@ -122,7 +122,43 @@ export const KINDS: KindForm[] = [
   },
 ];
 
-export const kindOf = (id: string): KindForm | undefined => KINDS.find((one) => one.id === id);
+/** What is read of a craft on a field. */
+const IN_AIR: KindForm[] = [
+  {
+    id: "static",
+    title: "On the scale",
+    how: "The craft held fast by a luggage scale, full throttle, everybody behind the propeller.",
+    asked: [
+      { key: "thrust_n", label: "Thrust", unit: "N" },
+      { key: "motor_rpm", label: "Motor", unit: "rpm" },
+      ...PACK,
+    ],
+  },
+];
+
+const OF_WHEELS = new Set(["launch", "coast_down", "roll_out"]);
+
+/** What is read of a build: of a craft its thrust, and nothing that is of wheels. */
+export const kindsFor = (document: { propeller?: unknown }): KindForm[] =>
+  document.propeller
+    ? [
+        ...KINDS.filter((one) => !OF_WHEELS.has(one.id)).map((one) =>
+          one.id === "free"
+            ? {
+                ...one,
+                title: "Propeller off",
+                how: "The propeller off, full throttle.",
+                asked: one.asked.filter((field) => field.key !== "wheel_rpm"),
+              }
+            : one,
+        ),
+        ...IN_AIR,
+      ]
+    : KINDS;
+
+const ALL = [...KINDS, ...IN_AIR];
+
+export const kindOf = (id: string): KindForm | undefined => ALL.find((one) => one.id === id);
 
 /** Seconds and speed of each line; null where a line is neither. */
 export function samplesOf(text: string): { t_s: number; speed_kmh: number }[] | null {
@@ -142,7 +178,7 @@ export function samplesOf(text: string): { t_s: number; speed_kmh: number }[] | 
 }
 
 const FIELDS: Record<string, [string, string]> = Object.fromEntries(
-  KINDS.flatMap((kind) => kind.asked.map((one) => [one.key, [one.label, one.unit]])),
+  ALL.flatMap((kind) => kind.asked.map((one) => [one.key, [one.label, one.unit]])),
 );
 
 /** What a reading is called, and its unit. */
