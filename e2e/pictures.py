@@ -166,8 +166,8 @@ def main() -> None:
         sure = bench(browser, product, "Peat trolley", 1280, 800, "dark")
         sure.get_by_role("tab", name="How sure").click()
         take(sure, "bench-sure.png")
-        stops = bench(browser, product, "Sluice scooter", 1280, 800, "light")
-        take(stops, "bench-stops.png")
+        boat = bench(browser, product, "Coot airboat", 1280, 800, "light")
+        take(boat, "bench-airboat.png")
         _match(browser, product)
         _own(browser, product)
 

@@ -402,3 +402,18 @@ def test_commands_of_wheels_refuse_a_climb_angle_and_static(ask, trike):
     assert (status, told["error"]["where"]) == (2, "propeller")
     status, told = ask(trike, "top-speed", "--climb-angle", "3")
     assert (status, told["error"]["where"]) == (2, "climb-angle")
+
+
+def test_a_coarse_pitch_stalls_standing_and_a_fine_one_does_not():
+    for pitch, word in ((101.6, "ok"), (254.0, "watch")):
+        document = copy.deepcopy(WING)
+        document["propeller"] = {"diameter_mm": 203.2, "pitch_mm": pitch}
+        verdicts, _ = judge_all(RuleContext.of(check_build(document), cures=False))
+        found = next(one for one in verdicts if one.id == "pitch_stall")
+        assert found.severity == word
+    # By the blade itself: what the verdict says of standing is its coefficient over the greatest.
+    air = air_of(document)
+    turns = float(air.standing().output_rad_s) / 2 / math.pi
+    speeds = np.linspace(0, turns * 0.254, 200)
+    pulls = air.load.blades.turning(np.full(200, turns), speeds).ct
+    assert found.value == pytest.approx(pulls[0] / pulls.max(), abs=0.005)

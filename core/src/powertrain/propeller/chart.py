@@ -53,17 +53,20 @@ class Charts:
         which, advance, tip_mps = np.broadcast_arrays(which, floats(advance), floats(tip_mps))
         own: Places = which.astype(np.intp)
         place = self._place(own, advance)
-        low, high = self.advance[own, place], self.advance[own, place + 1]
+        points, rows = self.advance.shape[1], len(self.tips)
+        first = own * points + place
+        low, high = self.advance.take(first), self.advance.take(first + 1)
         part = (advance - low) / (high - low)
-        if len(self.tips) == 1:
-            return self._row(self.ct, own, 0, place, part), self._row(self.cp, own, 0, place, part)
+        if rows == 1:
+            return self._between(self.ct, first, part), self._between(self.cp, first, part)
         tip = np.log(np.clip(tip_mps, self.tips[0], self.tips[-1]))
         found = np.asarray(np.searchsorted(self._logs, tip, side="right"), np.intp)
-        row: Places = np.clip(found - 1, 0, len(self.tips) - 2)
+        row: Places = np.clip(found - 1, 0, rows - 2)
         share = (tip - self._logs[row]) / (self._logs[row + 1] - self._logs[row])
+        first = (own * rows + row) * points + place
         ct, cp = (
-            (1 - share) * self._row(values, own, row, place, part)
-            + share * self._row(values, own, row + 1, place, part)
+            (1 - share) * self._between(values, first, part)
+            + share * self._between(values, first + points, part)
             for values in (self.ct, self.cp)
         )
         return ct, cp
@@ -77,9 +80,10 @@ class Charts:
         return np.clip(found, 0, self.advance.shape[1] - 2)
 
     @staticmethod
-    def _row(values: Array, own: Places, row: Places | int, place: Places, part: Array) -> Array:
-        low, high = values[own, row, place], values[own, row, place + 1]
-        return np.asarray(low + part * (high - low))
+    def _between(values: Array, first: Places, part: Array) -> Array:
+        """Return what lies a part of the way from one place of all values to the next."""
+        low = values.take(first)
+        return np.asarray(low + part * (values.take(first + 1) - low))
 
     def scaled(self, of_thrust: float, of_power: float) -> "Charts":
         """Return charts of which one measured point says how far off they are."""

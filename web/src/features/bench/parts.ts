@@ -60,7 +60,7 @@ const INCH_MM = 25.4;
 
 /** A propeller's size as it is printed on it. */
 const sizeOf = ({ diameter_mm, pitch_mm }: { diameter_mm: number; pitch_mm: number }) =>
-  `${digits(diameter_mm / INCH_MM)} x ${digits(pitch_mm / INCH_MM)}`;
+  `${Number((diameter_mm / INCH_MM).toFixed(1))} x ${Number((pitch_mm / INCH_MM).toFixed(1))}`;
 
 /** What a part is, in a few words: its name if it has one. */
 export function partLine(

@@ -8,6 +8,7 @@ export const GROUPS: [ArchetypeCard["group"], string][] = [
   ["one_person", "One person"],
   ["loads", "Loads"],
   ["fields", "Fields and paths"],
+  ["air", "Pushed by air"],
 ];
 
 /** The vehicles to begin from, by what they move; typing narrows them. */
@@ -23,7 +24,7 @@ export function Vehicles({ kinds, onBegin, onMatch }: BeginProps) {
         <input
           type="search"
           aria-label="Find a kind of vehicle"
-          placeholder="Type what it is: trike, hub, robot"
+          placeholder="Type what it is: trike, hub, wing"
           value={words}
           onChange={(event) => setWords(event.target.value)}
           onKeyDown={(event) => {
@@ -42,7 +43,7 @@ export function Vehicles({ kinds, onBegin, onMatch }: BeginProps) {
           changed.
         </p>
       ) : null}
-      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-4">
+      <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2 lg:grid-cols-5">
         {GROUPS.map(([id, title]) => {
           const members = found.filter((one) => one.group === id);
           if (members.length === 0) return null;

@@ -41,7 +41,7 @@ const opened = {
 const page = (shown: React.ReactNode) =>
   drawn(<OpenedContext value={opened}>{shown}</OpenedContext>);
 
-const runOf = (one: { body?: unknown } | undefined) => (one?.body as KeepRun).run;
+const runOf = (one: { body?: unknown } | undefined) => ((one?.body ?? { run: {} }) as KeepRun).run;
 
 const READING: ReadingFitted = {
   run: "run 1",
