@@ -41,6 +41,12 @@ def take(shown: Page, name: str, *, whole: bool = False) -> None:
     shown.context.close()
 
 
+def worked_out(shown: Page, waiting: str) -> None:
+    """Wait until nothing says any more that it is being worked out."""
+    shown.wait_for_timeout(500)
+    shown.wait_for_function("said => !document.body.innerText.includes(said)", arg=waiting)
+
+
 def _match(browser: Browser, product: Product) -> None:
     """Take the brief with its results, wide and on a phone."""
     document = json.loads((ROOT / "docs/examples/brief-trike.json").read_text())
@@ -122,8 +128,8 @@ def _measured(product: Product, browser: Browser, build: str) -> Page:
     """Return the logbook of a build."""
     shown = page(browser, 1280, 800, "light")
     shown.goto(f"{product.url}/builds/{build}/logbook")
-    shown.get_by_text("predicted").first.wait_for()
-    shown.wait_for_timeout(800)
+    shown.get_by_role("heading", name="Run 1").wait_for()
+    worked_out(shown, "Looking what was predicted")
     return shown
 
 
@@ -145,6 +151,8 @@ def main() -> None:
         start = page(browser, 1280, 800, "light")
         start.goto(product.url)
         start.get_by_role("link", name="Causeway trike", exact=True).wait_for()
+        start.get_by_role("button", name="Cargo trike").first.wait_for()
+        worked_out(start, "Being worked out")
         take(start, "start.png")
         _beside(browser, product)
         phone = page(browser, 390, 844, "light")

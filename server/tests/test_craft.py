@@ -127,3 +127,24 @@ def test_a_craft_is_stood_on_the_scale_and_learns_from_it(api):
     status, day = api.get(f"{logbook}/day-list")
     assert status == 200
     assert "propeller" in {check["id"] for check in day["before"]}
+
+
+def test_craft_are_compared_with_craft_alone(api, trike):
+    other = {**WING, "name": "Another", "propeller": {"diameter_mm": 228.6, "pitch_mm": 114.3}}
+    status, told = api.post("/compare", {"documents": [WING, other], "terms": {}})
+    assert status == 200, told
+    rows = {row["id"]: row for row in told["rows"]}
+    assert rows["thrust_to_weight"]["values"][1] > rows["thrust_to_weight"]["values"][0]
+    assert not {"climb", "launch"} & set(rows)
+    for row in told["rows"]:
+        assert not any(word in row["label"].lower() for word in WORDS), row["label"]
+    status, told = api.post("/compare", {"documents": [WING, trike], "terms": {}})
+    assert (status, told["error"]["where"]) == (422, "propeller")
+
+
+def test_motors_of_the_shelf_are_held_against_a_craft(api):
+    status, told = api.post("/shelf/motors/look", {"words": "", "build": WING})
+    assert status == 200, told
+    reasons = {row["unfit"] for row in told["rows"]}
+    assert "It drives a wheel itself; a propeller needs a shaft." in reasons
+    assert not any("needs gearing" in (reason or "") for reason in reasons)

@@ -286,6 +286,14 @@ def test_wind_moves_the_ground_and_not_the_air():
     assert float(windy.at_full_throttle(breeze).speed_mps) == pytest.approx(float(breeze) - 5)
 
 
+def test_a_wing_climbs_in_wind_as_it_does_without():
+    rates = []
+    for wind in (0.0, 12.0):
+        compiled = compile_build(check_build(changed(WING, {"conditions.headwind_mps": wind})))
+        rates.append(float(figures_of(compiled, results_of(compiled))["climb_ms"]))
+    assert rates[1] == pytest.approx(rates[0], rel=1e-4)
+
+
 def test_a_hull_s_drag_is_straight_between_its_points(ask):
     status, told = ask(HULL, "top-speed")
     assert status == 0

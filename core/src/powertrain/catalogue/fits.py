@@ -94,7 +94,10 @@ def _as_full(build: Build, other: Chemistry) -> float:
 def _clash(build: Build, part: Part) -> str | None:
     """Return why a part can't be joined to a build at all."""
     motor = build.motor
-    if isinstance(part, MotorPart) and (part.mounts == "hub") != (not build.gearing):
+    if isinstance(part, MotorPart) and build.propeller is not None:
+        if part.mounts == "hub":
+            return "It drives a wheel itself; a propeller needs a shaft."
+    elif isinstance(part, MotorPart) and (part.mounts == "hub") != (not build.gearing):
         if part.mounts == "hub":
             return "It drives the wheel itself; this build has gearing."
         return "It needs gearing; this build's motor is in the wheel."

@@ -59,7 +59,7 @@ def rows_of(compared: list[Compared]) -> Iterator[CompareRow]:
         yield CompareRow(
             id=ask.id,
             of=ask.of,
-            label=ask.label,
+            label=IN_AIR.get(ask.id, ask.label) if compared[0].build.propeller else ask.label,
             unit=ask.unit,
             better=ask.better,
             values=[value for value, _ in said],
@@ -70,7 +70,8 @@ def rows_of(compared: list[Compared]) -> Iterator[CompareRow]:
 
 def _band(ask: Ask, one: Compared) -> Band | None:
     if ask.figure is not None:
-        return one.answer.doubt.figures[ask.figure].band
+        found = one.answer.doubt.figures.get(ask.figure)
+        return None if found is None else found.band
     return None if ask.band is None else ask.band(one)
 
 
@@ -85,7 +86,13 @@ def _part(path: str) -> Callable[[Compared], Said]:
 
 
 def _figure(key: FigureId) -> Callable[[Compared], Said]:
-    return lambda one: (one.answer.doubt.figures[key].value, "")
+    """Return what reads a figure; None of a kind of load that has no such figure."""
+
+    def value(one: Compared) -> Said:
+        found = one.answer.doubt.figures.get(key)
+        return None if found is None else found.value, ""
+
+    return value
 
 
 def _lasting_torque(one: Compared) -> Said:
@@ -217,6 +224,25 @@ ASKED: tuple[Ask, ...] = (
     ),
     Ask("climb", "ride", term("climb"), "km/h", "more", _figure("climb_kmh"), "climb_kmh"),
     Ask("launch", "ride", term("acceleration"), "s", "less", _figure("launch_s"), "launch_s"),
+    Ask(
+        "thrust_to_weight",
+        "ride",
+        term("thrust_to_weight"),
+        "",
+        "more",
+        _figure("thrust_to_weight"),
+        "thrust_to_weight",
+    ),
+    Ask("climb_rate", "ride", term("climb_rate"), "m/s", "more", _figure("climb_ms"), "climb_ms"),
+    Ask(
+        "endurance",
+        "ride",
+        term("endurance"),
+        "min",
+        "more",
+        _figure("endurance_min"),
+        "endurance_min",
+    ),
     Ask("range", "ride", term("range"), "km", "more", _figure("range_km"), "range_km"),
     Ask(
         "cruise_a",
@@ -244,3 +270,11 @@ ASKED: tuple[Ask, ...] = (
     Ask("case", "ride", "Case after the hill", "C", "less", _figure("case_c"), "case_c"),
     Ask("stops", "ride", "Limits passed", "", "less", _stops),
 )
+
+IN_AIR = {
+    "free_rpm": "Propeller off, fresh pack",
+    "climb_motor_a": "Motor amps on the climb",
+    "winding": "Winding after the climb",
+    "case": "Case after the climb",
+}
+"""What rows are called that have other words for wheels."""

@@ -57,6 +57,12 @@ def on_terms(builds: list[Build], terms: Terms) -> list[OnTerms]:
                 "vehicle.kind",
                 f"of {build.name} is not that of {first.name}; compare them in the same vehicle",
             )
+        if (build.propeller is None) != (first.propeller is None):
+            raise Refusal(
+                "propeller",
+                f"of {build.name} and {first.name}: one is pushed by air and the other is not; "
+                "compare craft with craft",
+            )
         if terms.same_vehicle and build is not first:
             mass_kg, say = _mass(first, build)
             update |= {

@@ -83,10 +83,9 @@ class InAir:
 
     def slowest_mps(self, steepness: Array) -> Array:
         """Return the least speed of the air: that of stalling, or the wind that is met at rest."""
-        least = self.load.craft.least_mps(steepness)
-        return np.maximum(least, np.maximum(self.load.headwind_mps, 0.0)) + np.zeros(
-            shape_of(self.drive)
-        )
+        craft = self.load.craft
+        least = craft.least_mps(steepness) if craft.flies else self.load.headwind_mps
+        return np.maximum(least, 0.0) + np.zeros(shape_of(self.drive))
 
     def _speeds(self, steepness: Array) -> Array:
         """Return speeds of the air along a first axis, beyond that at which thrust is gone."""

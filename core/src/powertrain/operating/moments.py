@@ -78,6 +78,9 @@ def steady_moments(settings: MomentSettings, drive: Drive) -> MomentStates:
     Cruise stands in for the others, so that a limit that is passed here is passed in the whole
     picture too. The document must say where launch, climb and cruise are looked at.
     """
+    air = in_air(drive)
+    if air is not None:
+        return moments_in_air(settings, air)
     own_pct = settings.climb_grade_pct
     situation = drive.load.hard if own_pct is None else scalar(own_pct)
     targets = _targets(settings, drive, situation, 0.0)
@@ -96,6 +99,9 @@ def searched_moments(settings: MomentSettings, drive: Drive, *, timed: bool) -> 
     A climb at a stated speed is not searched for the fastest one; `timed` says whether the
     launch is integrated, or only bounded from above.
     """
+    air = in_air(drive)
+    if air is not None:
+        return moments_in_air(settings, air)
     told = steady_moments(settings, drive)
     targets = told.targets
     level = np.full(np.shape(told.cruise.met), float(drive.load.usual))
