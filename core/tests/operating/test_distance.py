@@ -44,7 +44,7 @@ def test_next_to_nothing_lasts_for_ever_and_leads_nowhere(watts):
     ],
 )
 def test_no_more_comes_out_than_goes_in(road_w, drawn_w, told):
-    state = replace(CRUISE, output_w=np.float64(road_w), terminals_w=np.float64(drawn_w))
+    state = replace(CRUISE, useful_w=np.float64(road_w), terminals_w=np.float64(drawn_w))
     with warnings.catch_warnings():
         warnings.simplefilter("error")
         assert float(state.efficiency) == pytest.approx(told, nan_ok=True)

@@ -29,7 +29,7 @@ def stopped_by(context):
     return {
         name
         for name, rule in all_rules().items()
-        if {found.id for found in rule.judge(context)} & said
+        if {found.id for found in rule.findings(context)} & said
     }
 
 

@@ -70,7 +70,11 @@ class Hull(Craft):
     kind: Literal["hull"] = choice("Kind", "A hull in water, pushed by air.")
     mass_kg: Number = measure("Mass", "kg", (0.2, 2000), explain="Afloat, with who sits in it.")
     drag: list[DragPoint] | None = Field(
-        default=None, min_length=1, max_length=200, title="Drag over speed"
+        default=None,
+        min_length=1,
+        max_length=200,
+        title="Drag over speed",
+        description="Towed with a spring scale, a pair for each speed, slowest first.",
     )
     drag_area_m2: Number | None = measure(
         "Drag area in water",

@@ -122,7 +122,7 @@ def _places(where: str, points: list[Any]) -> Iterator[Place]:
             raise Refusal(f"gpx, {at}", "has no longitude between -180 and 180 degrees")
         if height is not None and not (math.isfinite(height) and -1000 <= height <= 10_000):
             height = None
-        speed = point.speed
+        speed = getattr(point, "speed", None)
         if speed is not None and not (math.isfinite(speed) and 0 <= speed <= 200):
             speed = None
         yield Place(latitude, longitude, height, number == 1, point.time, speed)

@@ -63,9 +63,15 @@ class Propeller(Model):
         "Stands", "rpm", (1000, 40000), default=None, explain="The most turns its maker allows."
     )
     price: Number | None = measure("Price", "", (1, 2000), default=None, explain="In your money.")
-    static: StaticPoint | None = Field(default=None, title="Static test")
+    static: StaticPoint | None = Field(
+        default=None, title="Static test", description="Held fast on a scale at full throttle."
+    )
     table: list[TableRow] | None = Field(
-        default=None, min_length=2, max_length=500, title="Table of coefficients"
+        default=None,
+        min_length=2,
+        max_length=500,
+        title="Table of coefficients",
+        description="Of its maker or a wind tunnel, advance ratios rising.",
     )
 
     @model_validator(mode="after")
