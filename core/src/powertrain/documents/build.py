@@ -73,7 +73,7 @@ class Moments(Model):
         explain="Of an aircraft: how steep it is to climb at full throttle.",
     )
     climb_ms: Number | None = measure(
-        "Climb",
+        "Rate of climb",
         "m/s",
         (0.5, 20),
         default=None,

@@ -2857,7 +2857,10 @@ export interface components {
              * @description Afloat, with who sits in it.
              */
             mass_kg: number;
-            /** Drag over speed */
+            /**
+             * Drag over speed
+             * @description Towed with a spring scale, a pair for each speed, slowest first.
+             */
             drag?: components["schemas"]["DragPoint"][] | null;
             /**
              * Drag area in water
@@ -3254,7 +3257,7 @@ export interface components {
              */
             climb_angle_deg?: number | null;
             /**
-             * Climb
+             * Rate of climb
              * @description Of an aircraft: height won each second, at the speed that is best for it.
              */
             climb_ms?: number | null;
@@ -3829,9 +3832,15 @@ export interface components {
              * @description In your money.
              */
             price?: number | null;
-            /** Static test */
+            /**
+             * Static test
+             * @description Held fast on a scale at full throttle.
+             */
             static?: components["schemas"]["StaticPoint"] | null;
-            /** Table of coefficients */
+            /**
+             * Table of coefficients
+             * @description Of its maker or a wind tunnel, advance ratios rising.
+             */
             table?: components["schemas"]["TableRow"][] | null;
         };
         /**

@@ -46,12 +46,23 @@ export const sectionsOf = (part: PartId, document: BuildDocument): string[] =>
       ? ["vehicle"]
       : (PARTS.find((item) => item.id === part)?.sections ?? []);
 
+/** What is asked of one kind of vehicle alone. */
+const MOMENTS_OF: Record<string, string> = {
+  "moments.climb_angle_deg": "aircraft",
+  "moments.climb_ms": "aircraft",
+  "moments.climb_grade_pct": "ground",
+  "moments.climb_speed_kmh": "ground",
+  "moments.climb_length_m": "ground",
+};
+
 /** Whether a document's part is of a kind that has a field; a stage says for itself. */
 export function isOfKind(field: FieldInfo, document: BuildDocument): boolean {
   const parts: Record<string, string> = {
     motor: document.motor.kind,
     vehicle: document.vehicle.kind,
   };
+  const only = MOMENTS_OF[field.path];
+  if (only && only !== document.vehicle.kind) return false;
   const kind = parts[field.section];
   return kind === undefined || field.kinds.length === 0 || field.kinds.includes(kind);
 }
