@@ -50,6 +50,10 @@ class Stated:
         """Return whether a value is written down, be it its usual one."""
         return key in self._columns or key in self.part.model_fields_set
 
+    def varies(self, key: str) -> bool:
+        """Return whether many variants each have a number of their own."""
+        return key in self._columns
+
     def word(self, key: str) -> Any:
         """Return what is no number: a choice, a name, a list; the same for all variants."""
         return getattr(self.part, key)

@@ -6,12 +6,16 @@ from pydantic import Field, StringConstraints, model_validator
 from pydantic_core import PydanticCustomError
 
 from powertrain.documents.battery import Battery
+from powertrain.documents.build import at_place
+from powertrain.documents.craft import Aircraft, Hull
 from powertrain.documents.electrics import Controller
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.model import Model
 from powertrain.documents.motors import MotorDocument
+from powertrain.documents.propeller import Propeller
 from powertrain.documents.shelf import PartRef
 from powertrain.documents.vehicle import Conditions, Stage, Vehicle, Wheel
+from powertrain.errors import NO_WHEELS, Refusal
 
 FORMAT = "young-torrent.brief/1"
 
@@ -116,6 +120,37 @@ class Wishes(Model):
         explain="Held at full throttle with its wheels stuck.",
     )
     launch: Start | None = Field(default=None, title="Start")
+    thrust_to_weight: Number | None = measure(
+        "Thrust over weight",
+        "",
+        (0.1, 2),
+        default=None,
+        explain="Standing at full throttle: 0.3 flies calmly, 0.7 briskly, 1 hangs on it.",
+    )
+    pitch_speed_over_stall: Number | None = measure(
+        "Pitch speed over stall speed",
+        "",
+        (1.5, 6),
+        default=None,
+        explain="Standing at full throttle, pitch times turns: 2.5 for ease, 3 and more for speed.",
+    )
+    climb_ms: Number | None = measure(
+        "Rate of climb",
+        "m/s",
+        (0.5, 20),
+        default=None,
+        explain="Height won each second, at its best.",
+    )
+    endurance_min: Number | None = measure(
+        "Stays out", "min", (2, 300), default=None, explain="At cruise, on one charge."
+    )
+    max_diameter_mm: Number | None = measure(
+        "Propeller at most",
+        "mm",
+        (50, 3000),
+        default=None,
+        explain="Across the tips: what clears ground, water or the cage.",
+    )
     allowed_parts: list[PartRef] | None = Field(
         default=None,
         max_length=10000,
@@ -131,6 +166,7 @@ class Owned(Model):
     controller: PartRef | Controller | None = Field(default=None, title="Controller")
     battery: PartRef | Battery | None = Field(default=None, title="Pack")
     gearing: list[Stage] | None = Field(default=None, max_length=12, title="Gearing")
+    propeller: PartRef | Propeller | None = Field(default=None, title="Propeller")
 
 
 class FinalDrive(Model):
@@ -201,14 +237,22 @@ class Weights(Model):
 
 ChargeState = Literal["full", "nominal", "storage"]
 
+BriefVehicle = Annotated[Vehicle | Aircraft | Hull, Field(discriminator="kind")]
+"""What a drive can be found for."""
+
+OF_WHEELS = ("climb", "launch", "run_up_m", "hold_stall_s")
+OF_CRAFT = ("thrust_to_weight", "endurance_min", "max_diameter_mm")
+OF_WINGS = ("pitch_speed_over_stall", "climb_ms")
+
 
 class Brief(Model):
     """A vehicle without its drive, and what is wished of it.
 
-    `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
-    those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
-    `judged_at`; limits of volts straight off the charger; the range between the two states of
-    charge.
+    With a `wheel` it is driven by it; without one it is a craft that propellers push, and what is
+    searched for last is the propeller in place of the gearing. `vehicle.mass_kg` is that of vehicle
+    and load without motor, controller, pack and gearing or propeller; those of each candidate are
+    added. Speeds, hills and amps are judged at the rest volts of `judged_at`; limits of volts
+    straight off the charger; the range between the two states of charge.
     """
 
     format: Literal["young-torrent.brief/1"] = choice("Format", "Version of this format.")
@@ -216,8 +260,12 @@ class Brief(Model):
         "Name", "What you call it.", default="Brief"
     )
     conditions: Conditions = Field(default_factory=Conditions)
-    vehicle: Vehicle
-    wheel: Wheel
+    vehicle: BriefVehicle
+    wheel: Wheel | None = Field(
+        default=None,
+        title="Driven wheel",
+        description="Left out of a craft that propellers push.",
+    )
     final_drive: FinalDrive | None = Field(default=None, title="Axle's own ratio")
     motor_count: Whole = measure(
         "Motors", "", (1, 8), default=1, least=1, most=1000, explain="Equal ones on one shaft."
@@ -236,3 +284,55 @@ class Brief(Model):
     range_to_pct: Number | None = measure(
         "Range down to", "%", (5, 50), default=None, least=0, most=99, explain="10 if left out."
     )
+
+    @property
+    def is_craft(self) -> bool:
+        """Whether propellers push it."""
+        return self.wheel is None
+
+    @property
+    def driven_wheel(self) -> Wheel:
+        """The wheel of a vehicle that rolls.
+
+        Raises
+        ------
+        Refusal
+            Where propellers push it.
+        """
+        if self.wheel is None:
+            raise Refusal("vehicle.kind", NO_WHEELS)
+        return self.wheel
+
+    @property
+    def vehicle_on_wheels(self) -> Vehicle:
+        """The vehicle, where it has wheels.
+
+        Raises
+        ------
+        Refusal
+            Where it has none.
+        """
+        if not isinstance(self.vehicle, Vehicle):
+            raise Refusal("vehicle.kind", NO_WHEELS)
+        return self.vehicle
+
+    @model_validator(mode="after")
+    def _asks_what_it_can_do(self) -> "Brief":
+        """Refuse what has no meaning for such a vehicle, and name the place."""
+        if self.vehicle.kind != "ground" and self.wheel is not None:
+            raise at_place("wheel", "is of a vehicle on wheels; take it out")
+        of_wheels = "is asked of a vehicle on wheels, and propellers push this one; take it out"
+        of_craft = "is of a craft that propellers push, and a wheel drives this one; take it out"
+        of_wings = "is of an aircraft; take it out"
+        refused = of_wheels if self.is_craft else of_craft
+        for key in OF_WHEELS if self.is_craft else OF_CRAFT:
+            if getattr(self.wishes, key) is not None:
+                raise at_place(f"wishes.{key}", refused)
+        for key in OF_WINGS:
+            if getattr(self.wishes, key) is not None and self.vehicle.kind != "aircraft":
+                raise at_place(f"wishes.{key}", of_wings)
+        if self.is_craft and self.final_drive is not None:
+            raise at_place("final_drive", of_wheels)
+        if not self.is_craft and self.owned.propeller is not None:
+            raise at_place("owned.propeller", of_craft)
+        return self

@@ -16,6 +16,7 @@ from powertrain.documents.electrics import Controller
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.model import Model
 from powertrain.documents.motors import MotorDocument
+from powertrain.documents.propeller import Propeller
 from powertrain.documents.vehicle import ToothStrength, Wheel
 
 FORMAT = "young-torrent.shelf/1"
@@ -114,6 +115,12 @@ class WheelPart(Part):
     )
 
 
+class PropellerPart(Part):
+    """A propeller for sale."""
+
+    propeller: Propeller
+
+
 class Size(Model):
     """One size of a range of toothed wheels."""
 
@@ -204,6 +211,7 @@ class Shelf(Model):
     packs: list[PackPart] = Field(default_factory=list, max_length=MOST_PARTS)
     cells: list[CellPart] = Field(default_factory=list, max_length=MOST_PARTS)
     wheels: list[WheelPart] = Field(default_factory=list, max_length=MOST_PARTS)
+    propellers: list[PropellerPart] = Field(default_factory=list, max_length=MOST_PARTS)
     teeth: list[ToothedRange] = Field(default_factory=list, max_length=MOST_PARTS)
     strands: list[StrandPart] = Field(default_factory=list, max_length=MOST_PARTS)
     wires: list[WirePart] = Field(default_factory=list, max_length=MOST_PARTS)
@@ -226,6 +234,7 @@ KINDS: dict[str, type[Part]] = {
     "packs": PackPart,
     "cells": CellPart,
     "wheels": WheelPart,
+    "propellers": PropellerPart,
     "teeth": ToothedRange,
     "strands": StrandPart,
     "wires": WirePart,

@@ -18,9 +18,9 @@ STILL = scalar(0.0)
 SLENDER = 1 / 3
 """Inertia of a straight blade over its mass and the square of its length."""
 
-USUAL_KG_PER_M3 = 6.0
-"""Mass of a propeller over the cube of its diameter, common practice, no source: 10 g at 0.12 m
-and 0.6 kg at half a metre; good to a factor of two."""
+USUAL_KG_PER_M3 = 1.5
+"""Mass of a propeller over the cube of its diameter, common practice, no source: 4 g at 0.13 m
+and 0.2 kg at half a metre; good to a factor of two."""
 
 TAKES = ("thrust", "wake", "blades")
 

@@ -36,7 +36,7 @@ class Parts(BaseModel):
     """The parts of a candidate, by their ids on the shelf; `own` stands for an owned one.
 
     `twins` is how many buyable gearings have the same reduction, stages and loss; `controllers` how
-    many equal controllers share the motors.
+    many equal controllers share the motors. `propeller` is that of a craft, one for each motor.
     """
 
     motor: str
@@ -46,6 +46,7 @@ class Parts(BaseModel):
     ratio: float
     twins: int
     controllers: int = 1
+    propeller: str | None = None
 
 
 class Margin(BaseModel):
@@ -70,8 +71,9 @@ class Difference(BaseModel):
 class Result(BaseModel):
     """One candidate. `build` is a build document; `worth` what its score is made of.
 
-    `gearings` is how many gearings do with its motor, controller and pack. `bands` are the 10, 50
-    and 90 % points of the figures that doubt touches; empty while a search is under way.
+    `gearings` is how many gearings or propellers do with its motor, controller and pack. `bands`
+    are the 10, 50 and 90 % points of the figures that doubt touches; empty while a search is under
+    way.
     `differs` says what a near-tie has more or less of than the one before; None where it is none.
     """
 
@@ -89,13 +91,14 @@ class Result(BaseModel):
 
 
 class TrioAnswer(BaseModel):
-    """Motor, controller and pack: how many gearings do, and the best of them."""
+    """Motor, controller and pack: how many gearings or propellers do, and the best of them."""
 
     motor: str
     controller: str
     battery: str
     gearings: int
     ratio: float
+    propeller: str | None = None
     score: float
 
 
@@ -251,14 +254,11 @@ def _firsts(
 
 def parts_of(options: Options, key: tuple[int, ...]) -> Parts:
     """Return what to buy for a candidate."""
-    gearings = options.gearings
     return Parts(
         motor=options.motors[key[0]].id,
         controller=options.controllers[key[1]].id,
         battery=options.packs[key[2]].id,
-        gearing=[StageParts(**stage) for stage in gearings.parts_of(key[3])],
-        ratio=float(gearings.ratio[key[3]]),
-        twins=int(gearings.twins[key[3]]),
+        **options.last.bought(key[3]),
         controllers=options.controllers[key[1]].part.controller.count,
     )
 
@@ -363,13 +363,15 @@ def _decided(brief: Brief, judged: list[Judged]) -> str | None:
 def _trios(search: Search) -> list[TrioAnswer]:
     options = search.options
     order = sorted(search.tally.by_trio.items(), key=lambda item: (-item[1][1], item[0]))
+    bought = {gear: options.last.bought(gear) for _, (_, _, gear) in order[:MOST_TRIOS]}
     return [
         TrioAnswer(
             motor=options.motors[motor].id,
             controller=options.controllers[controller].id,
             battery=options.packs[pack].id,
             gearings=count,
-            ratio=float(options.gearings.ratio[gear]),
+            ratio=bought[gear]["ratio"],
+            propeller=bought[gear].get("propeller"),
             score=score,
         )
         for (motor, controller, pack), (count, score, gear) in order[:MOST_TRIOS]

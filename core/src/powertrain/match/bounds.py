@@ -22,6 +22,7 @@ from powertrain.load.road_load import RoadLoad
 from powertrain.load.traction import Grip
 from powertrain.match.compose import own_gearbox
 from powertrain.match.groups import PartSets
+from powertrain.match.last import Intervals
 from powertrain.match.options import Options
 from powertrain.match.wish import OfDrive
 from powertrain.match.wishes.climb import JUST_MOVES_KMH
@@ -42,20 +43,6 @@ class Duty:
     id: str
     speed_mps: float
     grade_pct: float
-
-
-@dataclass(frozen=True)
-class RatioIntervals:
-    """Stretches of gearings that may do.
-
-    `trio` is a row, `low` and `counts` are places among the
-    possible gearings. A trio may have none or several.
-    """
-
-    trio: NDArray[np.int64]
-    low: NDArray[np.int64]
-    counts: NDArray[np.int64]
-    rejected: Counter[str]
 
 
 def duties_of(brief: Brief, wishes: Sequence[OfDrive]) -> list[Duty]:
@@ -82,7 +69,7 @@ def too_weak(brief: Brief, options: Options, wishes: Sequence[OfDrive]) -> NDArr
     lightest = brief.vehicle.mass_kg + _lightest_kg(brief, options)
     road = RoadLoad.of(Stated(brief.vehicle), Stated(brief.conditions))
     road = replace(road, mass_kg=scalar(lightest))
-    radius_m = radius_m_from_circumference_mm(brief.wheel.rolling_circumference_mm)
+    radius_m = radius_m_from_circumference_mm(brief.driven_wheel.rolling_circumference_mm)
     weak = np.zeros(len(gearings), bool)
     for duty in duties_of(brief, wishes):
         force_n = float(road.force_n(scalar(duty.speed_mps), scalar(duty.grade_pct)))
@@ -116,7 +103,7 @@ def stretches(
     level: CompiledBuild,
     geared: NDArray[np.int64],
     wishes: Sequence[OfDrive],
-) -> RatioIntervals:
+) -> Intervals:
     """Return which of the possible gearings, by rising reduction, each trio may use.
 
     Parameters
@@ -127,7 +114,7 @@ def stretches(
     if own_gearbox(brief):
         # Which gear is engaged the solver finds; there is one gearing, and nothing to rule out.
         every = np.arange(len(trios), dtype=np.int64)
-        return RatioIntervals(every, 0 * every, np.full_like(every, len(geared)), Counter())
+        return Intervals(every, 0 * every, np.full_like(every, len(geared)), Counter())
     drive = held(level.drive)
     ask = _Ask(brief, options, trios, drive, level.ratings, geared, wishes)
     low, high, rejected = _windows(ask)
@@ -136,7 +123,7 @@ def stretches(
         rows = np.arange(begin, min(begin + TOGETHER, len(trios)))
         found.append(_cut(ask, rows, low[rows], high[rows], rejected))
     trio, begins, counts = (np.concatenate(parts) for parts in zip(*found, strict=True))
-    return RatioIntervals(trio, begins, counts, rejected)
+    return Intervals(trio, begins, counts, rejected)
 
 
 @dataclass(frozen=True)

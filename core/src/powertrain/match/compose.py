@@ -1,5 +1,7 @@
 """A brief and four parts made into a build: what is asked, what the limits are set to."""
 
+import math
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
@@ -13,9 +15,12 @@ from powertrain.documents.build import FORMAT, Build, Moments
 from powertrain.documents.motors import MotorDocument
 from powertrain.documents.shelf import ControllerPart
 from powertrain.documents.vehicle import FixedStage, GearboxStage, Stage
+from powertrain.load.craft import Wing
 from powertrain.motor.kinds import driven_by
 from powertrain.operating.moment import LAUNCH_SHARE
+from powertrain.operating.moments_in_air import ABOVE_STALL
 from powertrain.stated import Stated
+from powertrain.units import kmh_from_mps
 
 CRUISE_OF_WISHED = 0.7
 """A trip as a share of the least speed wished for; what meets it goes about a sixth faster, and 0.6
@@ -30,11 +35,12 @@ def moments_of_brief(brief: Brief) -> Moments:
     wishes, top = brief.wishes, brief.wishes.top_speed_kmh
     speeds = (top.min if top else None, top.max if top else None, wishes.cruise_kmh)
     speed_kmh = next((speed for speed in speeds if speed is not None), USUAL_KMH)
-    cruise_kmh = wishes.cruise_kmh or CRUISE_OF_WISHED * speed_kmh
+    cruise_kmh = wishes.cruise_kmh or max(CRUISE_OF_WISHED * speed_kmh, slowest_kmh(brief))
     hill, start = wishes.climb, wishes.launch
     said: dict[str, Any] = {
         "launch_to_kmh": start.to_kmh if start else LAUNCH_SHARE * speed_kmh,
-        "cruise_kmh": cruise_kmh,
+        "cruise_kmh": float(f"{cruise_kmh:.12g}"),
+        "climb_ms": wishes.climb_ms,
         "range_from_pct": brief.range_from_pct,
         "range_to_pct": brief.range_to_pct,
     }
@@ -45,6 +51,19 @@ def moments_of_brief(brief: Brief) -> Moments:
             "climb_length_m": hill.length_m,
         }
     return Moments(**{key: value for key, value in said.items() if value is not None})
+
+
+FLIES_WITH = 1.3
+"""Mass of an aircraft with its drive over that without, for a speed to cruise at; common practice,
+no source."""
+
+
+def slowest_kmh(brief: Brief) -> float:
+    """Return the least speed of a trip that nobody said: of a wing well above its stall."""
+    if brief.vehicle.kind != "aircraft":
+        return 0.0
+    stalls = Wing.of(Stated(brief)).least_mps(scalar(0.0))
+    return ABOVE_STALL * float(kmh_from_mps(stalls)) * math.sqrt(FLIES_WITH)
 
 
 def rested_v(brief: Brief, chemistry: str) -> float:
@@ -78,12 +97,12 @@ def limits_set(
 
 
 def added_kg(
-    motor: Stated, controller: Stated, battery: Stated, count: int, gearing_kg: float
+    motor: Stated, controller: Stated, battery: Stated, count: int, last_kg: float
 ) -> Array:
     """Return the mass of all drive parts; what is not stated counts as nothing."""
     boxes_kg = controller.number("count") * controller.number("mass_kg", 0.0)
     motors_kg = count * motor.number("mass_kg", 0.0)
-    return motors_kg + boxes_kg + battery.number("mass_kg", 0.0) + gearing_kg
+    return motors_kg + boxes_kg + battery.number("mass_kg", 0.0) + last_kg
 
 
 def own_stages(brief: Brief) -> list[Stage] | None:
@@ -116,10 +135,13 @@ def build_of(
     motor: MotorDocument,
     part: ControllerPart,
     battery: Battery,
-    stages: list[Stage],
-    gearing_kg: float,
+    last: Mapping[str, Any],
+    last_kg: float,
 ) -> Build:
-    """Return the build of one candidate, as the plain solver takes it."""
+    """Return the build of one candidate, as the plain solver takes it.
+
+    `last` is what is chosen last, by field of the document: `gearing`, `propeller`.
+    """
     controller, count = part.controller, brief.motor_count
     said = Stated(controller), Stated(motor), Stated(battery)
     settings = {
@@ -127,14 +149,14 @@ def build_of(
         for key, value in limits_set(part.settable, *said, count).items()
         if np.isfinite(value)
     }
-    added = float(added_kg(said[1], said[0], said[2], count, gearing_kg))
+    added = float(added_kg(said[1], said[0], said[2], count, last_kg))
     return Build(
         format=FORMAT,  # type: ignore[arg-type]
         name=f"{brief.name}: {motor.name or 'own motor'}"[:120],
         conditions=brief.conditions,
         vehicle=brief.vehicle.model_copy(update={"mass_kg": brief.vehicle.mass_kg + added}),
         wheel=brief.wheel,
-        gearing=stages,
+        **last,
         motor=motor.model_copy(update={"count": count}),
         controller=controller.model_copy(update=settings),
         battery=battery.model_copy(update={"cell_voltage_v": rested_v(brief, battery.chemistry)}),

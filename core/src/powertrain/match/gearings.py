@@ -68,9 +68,12 @@ class GearingColumns:
     carries_nm: Array
 
     def of_build(self) -> dict[str, Array]:
-        """Return what a build's document has of it."""
-        keys = ("ratio", "efficiency", "mass_kg")
-        return {key: getattr(self, key) for key in keys}
+        """Return what a build's document has of it, as its only stage."""
+        return {"gearing.0.ratio": self.ratio, "gearing.0.efficiency": self.efficiency}
+
+    def documents(self) -> dict[str, Any]:
+        """Return nothing: the stage that stands for it is that of every build."""
+        return {}
 
 
 @dataclass(frozen=True)
@@ -96,6 +99,8 @@ class Gearings:
     stages: NDArray[np.int64]
     behind: tuple[Stage, ...] = ()
     """The axle's own reduction, which `ratio` and `efficiency` count in."""
+    owned: tuple[Stage, ...] | None = None
+    """The stages of a gearing that is owned, the axle's own with them."""
 
     def __len__(self) -> int:
         return len(self.ratio)
@@ -111,8 +116,31 @@ class Gearings:
             self.carries_nm[index],
         )
 
+    def none(self, count: int) -> "GearingColumns":
+        """Return one to one, without loss, mass or price."""
+        one, nothing_yet = np.ones(count), np.zeros(count)
+        return GearingColumns(one, one, nothing_yet, nothing_yet, nothing_yet, np.inf * one)
+
+    def alike(self, places: NDArray[np.int64]) -> Iterator[NDArray[Any]]:
+        """Yield all: one stage stands for every gearing."""
+        yield np.arange(len(places))
+
+    def document_of(self, place: int) -> dict[str, Any]:
+        """Return the stages of one."""
+        return {"gearing": self.stages_of(place)}
+
+    def bought(self, place: int) -> dict[str, Any]:
+        """Return what to buy for one, and how many buyable ones it stands for."""
+        return {
+            "gearing": self.parts_of(place),
+            "ratio": float(self.ratio[place]),
+            "twins": int(self.twins[place]),
+        }
+
     def stages_of(self, index: int) -> list[Stage]:
         """Return the stages of one gearing as a build holds them."""
+        if self.owned is not None:
+            return list(self.owned)
         own = [self.singles[pick].stage for pick in self.picks[index] if pick >= 0]
         return [*own, *self.behind]
 
@@ -210,7 +238,7 @@ def given(stages: list[Stage], ratio: float, efficiency: float) -> Gearings:
     table = nothing()
     table["ratio"][:], table["efficiency"][:], table["carries_nm"][:] = ratio, efficiency, carries
     table["possible"][:] = possible
-    return _gearings((), table)
+    return replace(_gearings((), table), owned=tuple(stages))
 
 
 def _gearings(singles: tuple[Single, ...], table: Table) -> Gearings:

@@ -94,7 +94,7 @@ class GroupLoop:
         trace: Trace,
     ) -> Program:
         first = np.zeros(1, int)
-        said = one.stated(brief, first, gear.of_build())
+        said = one.stated(brief, first, gear)
         compiled = compile_stated(said)
         answers = [*questions.quick(compiled.drive)]
         steady = Batch(compiled, steady_results(compiled))

@@ -4,7 +4,7 @@ Within a group all documents have numbers in the same places, so that one docume
 stands for all of them; see `powertrain.stated`.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -14,9 +14,10 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
-from powertrain.documents.vehicle import FixedStage, Stage
+from powertrain.documents.vehicle import FixedStage
 from powertrain.match.alike import Columns, Places, alike_of, differs, numbers_of
 from powertrain.match.compose import added_kg, build_of, limits_set, own_gearbox, own_stages
+from powertrain.match.last import LastColumns
 from powertrain.match.options import Options
 from powertrain.stated import Stated, tree_of
 
@@ -52,21 +53,16 @@ class PartSets:
             self.price[which],
         )
 
-    def stated(self, brief: Brief, rows: NDArray[Any], gearing: Mapping[str, Array]) -> Stated:
-        """Return what some rows state, each with its own gearing.
-
-        Parameters
-        ----------
-        gearing : mapping
-            ``ratio``, ``efficiency`` and ``mass_kg``, one for each of `rows`.
-        """
+    def stated(self, brief: Brief, rows: NDArray[Any], last: LastColumns) -> Stated:
+        """Return what some rows state, each with its own of what is chosen `last`."""
         columns = {path: column[rows] for path, column in self.columns.items()}
-        mass = brief.vehicle.mass_kg + self.added_kg[rows] + gearing["mass_kg"]
+        mass = brief.vehicle.mass_kg + self.added_kg[rows] + last.mass_kg
         columns["vehicle.mass_kg"] = mass
-        if not own_gearbox(brief):
-            columns["gearing.0.ratio"] = gearing["ratio"]
-            columns["gearing.0.efficiency"] = gearing["efficiency"]
-        return Stated(self.base, tree_of(columns))
+        if brief.is_craft or not own_gearbox(brief):
+            columns |= last.of_build()
+        documents = last.documents()
+        base = self.base.model_copy(update=documents) if documents else self.base
+        return Stated(base, tree_of(columns))
 
 
 MOST_TRIOS = 100_000
@@ -121,7 +117,7 @@ def _group(
         options.motors[motor[0]].motor,
         first.part,
         options.packs[pack[0]].battery,
-        _geared(brief),
+        _standing_for(brief, options),
         0.0,
     )
     stated = Stated(base, tree_of(columns))
@@ -159,7 +155,7 @@ def _group(
                 options.motors[motor[at]].motor,
                 options.controllers[controller[at]].part,
                 options.packs[pack[at]].battery,
-                _geared(brief),
+                _standing_for(brief, options),
                 0.0,
             ),
             motor[rows],
@@ -171,12 +167,12 @@ def _group(
         )
 
 
-def _geared(brief: Brief) -> list[Stage]:
-    """Return what stands for the gearing of every candidate: one to one, or an owned gearbox."""
+def _standing_for(brief: Brief, options: Options) -> dict[str, Any]:
+    """Return what stands in a document for what is chosen last, of every candidate."""
     own = own_stages(brief)
-    if own is not None and own_gearbox(brief):
-        return own
-    return [FixedStage(kind="fixed", ratio=1.0, efficiency=1.0)]
+    if brief.is_craft or (own is not None and own_gearbox(brief)):
+        return options.last.document_of(0)
+    return {"gearing": [FixedStage(kind="fixed", ratio=1.0, efficiency=1.0)]}
 
 
 def _spread(documents: list[Any], places: Places, prefix: str) -> Columns:

@@ -8,7 +8,7 @@ from powertrain.arrays import Array, scalar
 from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.match.candidates import Candidates
-from powertrain.match.compose import added_kg, build_of, driven_as, own_stages
+from powertrain.match.compose import added_kg, build_of, driven_as
 from powertrain.match.options import Options
 from powertrain.match.ranking import Worth, counts_as_margin, worth_of
 from powertrain.match.wish import OfDrive, Wished
@@ -20,7 +20,7 @@ from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.verdict import Verdict
 
 Key = tuple[int, int, int, int]
-"""Places of motor, controller, pack and gearing among the options."""
+"""Places of motor, controller, pack and what is chosen last among the options."""
 
 
 @dataclass(frozen=True)
@@ -59,29 +59,26 @@ class Judged:
 def judge(brief: Brief, options: Options, key: Key) -> Judged:
     """Return one candidate as the plain solver sees it."""
     motor, controller = options.motors[key[0]], options.controllers[key[1]]
-    pack, gearings, gear = options.packs[key[2]], options.gearings, key[3]
-    own = own_stages(brief)
-    stages = gearings.stages_of(gear) if own is None else own
-    gearing_kg, gearing_price = float(gearings.mass_kg[gear]), float(gearings.price[gear])
-    build = build_of(brief, motor.motor, controller.part, pack.battery, stages, gearing_kg)
+    pack, place = options.packs[key[2]], key[3]
+    last = options.last.columns(np.array([place]))
+    last_kg = float(last.mass_kg[0])
+    chosen = options.last.document_of(place)
+    build = build_of(brief, motor.motor, controller.part, pack.battery, chosen, last_kg)
     said, context = Stated(build), RuleContext.of(build, cures=False)
     seen = Candidates(
         said=said,
         batch=context,
         price=scalar(
-            brief.motor_count * motor.price
-            + controller.price
-            + pack.price
-            + (0.0 if own is not None else gearing_price)
+            brief.motor_count * motor.price + controller.price + pack.price + float(last.price[0])
         ),
         added_kg=added_kg(
             said.under("motor"),
             said.under("controller"),
             said.under("battery"),
             brief.motor_count,
-            gearing_kg,
+            last_kg,
         ),
-        stages=scalar(float(gearings.stages[gear])),
+        stages=scalar(float(last.stages[0])),
     )
     told = told_of(brief, seen)
     verdicts, _ = judge_all(context)
@@ -115,16 +112,22 @@ def _told(wish: Wished, seen: Candidates) -> WishResult:
 def _mismatch(brief: Brief, options: Options, key: Key) -> str | None:
     motor, controller = options.motors[key[0]], options.controllers[key[1]]
     allowed, owned = brief.wishes.allowed_parts, brief.owned
-    for ids, ref in (
+    sides = [
         ({option.id for option in options.motors}, motor.id),
         ({option.id for option in options.controllers}, controller.id),
         ({option.id for option in options.packs}, options.packs[key[2]].id),
-    ):
+    ]
+    if brief.is_craft:
+        propellers = options.propellers
+        sides.append((set(propellers.ids), propellers.ids[key[3]]))
+    for ids, ref in sides:
         if allowed is not None and ids & set(allowed) and ref not in allowed:
             return "allowed_parts"
     said = owned.controller is None or isinstance(owned.controller, str)
     if said and controller.part.drives != driven_as(motor.motor):
         return "controller_kind"
+    if brief.is_craft:
+        return "hub_propeller" if motor.mounts == "hub" else None
     none = options.gearings.stages[key[3]] == 0
     if owned.gearing is None and (motor.mounts == "hub") != none:
         return "hub_motor"

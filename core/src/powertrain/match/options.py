@@ -13,11 +13,14 @@ from powertrain.documents.battery import Battery
 from powertrain.documents.brief import Brief
 from powertrain.documents.electrics import Controller
 from powertrain.documents.motors import MotorDocument
+from powertrain.documents.propeller import Propeller
 from powertrain.documents.shelf import ControllerPart, MotorPart, Shelf
 from powertrain.errors import Refusal
 from powertrain.match.alike import alike_of, numbers_of
 from powertrain.match.compose import build_of, final_stages, own_stages
 from powertrain.match.gearings import Gearings, gearings_of, given
+from powertrain.match.last import Last
+from powertrain.match.propellers import Propellers
 from powertrain.operating.on_road import fastest_mps
 from powertrain.stated import Stated
 from powertrain.transmission.clearance import most_on_axle_mm
@@ -68,7 +71,20 @@ class Options:
     motors: tuple[MotorOption, ...]
     controllers: tuple[ControllerOption, ...]
     packs: tuple[PackOption, ...]
-    gearings: Gearings
+    last: Last
+    """Gearings, or propellers of a craft."""
+
+    @property
+    def gearings(self) -> Gearings:
+        """The gearings, of a vehicle on wheels."""
+        assert isinstance(self.last, Gearings)
+        return self.last
+
+    @property
+    def propellers(self) -> Propellers:
+        """The propellers, of a craft."""
+        assert isinstance(self.last, Propellers)
+        return self.last
 
     @classmethod
     def of(cls, brief: Brief, shelf: Shelf) -> "Options":
@@ -81,12 +97,14 @@ class Options:
         """
         motors = _motors(brief, shelf)
         controllers, packs = _controllers(brief, shelf), _packs(brief, shelf)
+        if brief.is_craft:
+            return cls(motors, controllers, packs, _propellers(brief, shelf))
         return cls(motors, controllers, packs, _gearings(brief, shelf, motors, controllers, packs))
 
     @property
     def considered(self) -> int:
         """How many candidates there are."""
-        return len(self.motors) * len(self.controllers) * len(self.packs) * len(self.gearings)
+        return len(self.motors) * len(self.controllers) * len(self.packs) * len(self.last)
 
 
 def _price(value: float | None) -> float:
@@ -156,6 +174,19 @@ def _packs(brief: Brief, shelf: Shelf) -> tuple[PackOption, ...]:
     return (PackOption(own, _named(shelf.packs, own, "battery").battery, 0.0),)
 
 
+def _propellers(brief: Brief, shelf: Shelf) -> Propellers:
+    own, stages = brief.owned.propeller, own_stages(brief) or []
+    if own is None:
+        named = [
+            (part.id, part.propeller, _price(part.propeller.price)) for part in shelf.propellers
+        ]
+    elif isinstance(own, Propeller):
+        named = [(OWN, own, 0.0)]
+    else:
+        named = [(own, _named(shelf.propellers, own, "propeller").propeller, 0.0)]
+    return Propellers.of(sorted(named, key=lambda one: one[0]), brief.motor_count, stages)
+
+
 def _gearings(
     brief: Brief,
     shelf: Shelf,
@@ -172,7 +203,7 @@ def _gearings(
     teeth = None if allowed is None else frozenset(allowed) & {item.id for item in shelf.teeth}
     hub = not behind and any(motor.mounts == "hub" for motor in motors)
     most = _most_ratio(brief, motors, controllers, packs)
-    most_axle_mm = float(most_on_axle_mm(scalar(brief.wheel.rolling_circumference_mm)))
+    most_axle_mm = float(most_on_axle_mm(scalar(brief.driven_wheel.rolling_circumference_mm)))
     if behind:
         # The axle's own reduction sits on the axle; what is searched for turns before it.
         most, most_axle_mm = (
@@ -206,7 +237,7 @@ def _most_ratio(
         alike = [documents[place] for place in places]
         columns = numbers_of(alike, "motor.")
         for pack in tallest.values():
-            build = build_of(brief, alike[0], part, pack.battery, [], 0.0)
+            build = build_of(brief, alike[0], part, pack.battery, {"gearing": []}, 0.0)
             compiled = compile_build(build, columns)
             drive, allowed_rpm = compiled.drive, compiled.ratings.motor.max_rpm
             allowed_mps = drive.speed_mps(drive.output_rad_s(allowed_rpm / RPM_PER_RAD_S))

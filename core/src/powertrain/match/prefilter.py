@@ -6,13 +6,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, pick
+from powertrain.arrays import pick
 from powertrain.compile.build import CompiledBuild, compile_stated
 from powertrain.documents.brief import Brief
-from powertrain.match.bounds import RatioIntervals, stretches, too_weak
 from powertrain.match.candidates import Candidates
 from powertrain.match.compose import driven_as
 from powertrain.match.groups import PartSets, trios_of
+from powertrain.match.last import Bounds, Intervals
 from powertrain.match.options import Options
 from powertrain.match.questions import Questions, kept
 from powertrain.match.tally import Tally
@@ -27,43 +27,49 @@ Keys = NDArray[np.int64]
 class Prefilter:
     """The part of a search that comes before solving; what it rules out goes to the tally."""
 
-    def __init__(self, brief: Brief, options: Options, questions: Questions, tally: Tally) -> None:
-        """Look at the gearings; the rest is done as it is asked for."""
+    def __init__(
+        self,
+        brief: Brief,
+        options: Options,
+        questions: Questions,
+        tally: Tally,
+        bounds: Bounds,
+    ) -> None:
+        """Look at what is chosen last by itself; the rest is done as it is asked for."""
         self.brief, self.options, self.questions, self.tally = brief, options, questions, tally
-        self._allowed = brief.wishes.allowed_parts
-        self.geared = self._possible_gearings()
-        """Places of the gearings that any candidate may have, by rising reduction."""
+        self._bounds, self._allowed = bounds, brief.wishes.allowed_parts
+        self.places = self._possible_last()
+        """Places of the gearings or propellers that any candidate may have, in their order."""
 
-    def groups(self) -> Iterator[tuple[PartSets, RatioIntervals]]:
-        """Yield groups of trios with the stretches of gearings that each of them can use."""
-        if not len(self.geared):
+    def groups(self) -> Iterator[tuple[PartSets, Intervals]]:
+        """Yield groups of trios with the stretches of `places` that each of them can use."""
+        if not len(self.places):
             return
         for trios in trios_of(self.brief, self.options, self._possible_trios()):
             left, compiled = self._ungeared(trios)
             if not len(left):
                 continue
-            found = self._stretches(left, compiled)
+            found = self._bounds.intervals(left, compiled, self.places)
+            for reason, count in found.rejected.items():
+                self.tally.reject(reason, count)
             if len(found.trio):
                 yield left, found
 
     # Parts by themselves
 
-    def _possible_gearings(self) -> Keys:
-        """Return the places of gearings that can be made and are strong enough for any motor."""
-        gearings, options = self.options.gearings, self.options
+    def _possible_last(self) -> Keys:
+        """Return the places of gearings or propellers that nothing refuses by itself."""
+        options = self.options
         others = len(options.motors) * len(options.controllers) * len(options.packs)
-        self.tally.reject("stage_teeth", int(np.count_nonzero(~gearings.possible)) * others)
-        low = gearings.possible & ~gearings.clears
-        self.tally.reject("ground_clearance", int(np.count_nonzero(low)) * others)
-        made = gearings.possible & gearings.clears
-        weak = made & too_weak(self.brief, options, self.questions.of_drives)
-        self.tally.reject("tooth_load", int(np.count_nonzero(weak)) * others)
-        places: Keys = np.flatnonzero(made & ~weak)
+        alive = np.ones(len(options.last), bool)
+        for reason, refused in self._bounds.refused():
+            alive = self.tally.sieve(alive, ~refused, reason, others)
+        places: Keys = np.flatnonzero(alive)
         return places
 
     def _possible_trios(self) -> Mask:
         """Return which motors, controllers and packs may be together at all."""
-        options, each = self.options, len(self.geared)
+        options, each = self.options, len(self.places)
         sides: dict[str, list[tuple[str, Any]]] = {
             "motor": [(option.id, option.motor) for option in options.motors],
             "controller": [(o.id, o.part.controller) for o in options.controllers],
@@ -72,7 +78,11 @@ class Prefilter:
         good: dict[str, Mask] = {side: np.ones(len(parts), bool) for side, parts in sides.items()}
         for side, parts in sides.items():
             others = each * int(np.prod([good[other].sum() for other in sides if other != side]))
-            for place, reason in self._refused(side, parts):
+            refused = list(self._refused(side, parts))
+            if side == "motor":
+                reason, unfit = self._bounds.motors_refused()
+                refused += [(int(place), reason) for place in np.flatnonzero(unfit)]
+            for place, reason in refused:
                 if good[side][place]:
                     good[side][place] = False
                     self.tally.reject(reason, others)
@@ -102,12 +112,12 @@ class Prefilter:
                     elif not bool(wish.met(value)):
                         yield place, wish.id
 
-    # PartSets, whatever their gearing
+    # PartSets, whatever is chosen last
 
     def _ungeared(self, trios: PartSets) -> tuple[PartSets, CompiledBuild]:
         """Return the trios that no rule stops to which gearing does not matter, and in numbers."""
-        each = len(self.geared)
-        said = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
+        each = len(self.places)
+        said = trios.stated(self.brief, np.arange(len(trios)), self.options.last.none(len(trios)))
         compiled = compile_stated(said)
         batch = Batch(compiled, wheels_up_results(compiled))
         alive = np.ones(len(trios), bool)
@@ -115,7 +125,7 @@ class Prefilter:
             alive = self.tally.sieve(alive, passes, reason, each)
         seen = Candidates(said, batch, trios.price, trios.added_kg, np.zeros(len(trios)))
         for wish in self.questions.of_sums:
-            # The parts alone, with no gearing yet: no gearing makes it less.
+            # The parts alone: nothing that is chosen last makes it less.
             for reason, passes in kept(wish, wish.value(seen)):
                 alive = self.tally.sieve(alive, passes, reason, each)
         for drive_wish in self.questions.of_drives:
@@ -123,18 +133,3 @@ class Prefilter:
                 alive = self.tally.sieve(alive, drive_wish.stands(seen), drive_wish.id, each)
         left = np.flatnonzero(alive)
         return trios.some(left), compiled if len(left) == len(trios) else pick(compiled, left)
-
-    def _stretches(self, trios: PartSets, compiled: CompiledBuild) -> RatioIntervals:
-        """Return which stretches of the gearings each trio, geared one to one, can use at all."""
-        found = stretches(
-            self.brief, self.options, trios, compiled, self.geared, self.questions.of_drives
-        )
-        for reason, count in found.rejected.items():
-            self.tally.reject(reason, count)
-        return found
-
-
-def level(count: int) -> dict[str, Array]:
-    """Return the gearing of trios that are looked at without one."""
-    one = np.ones(count)
-    return {"ratio": one, "efficiency": one, "mass_kg": np.zeros(count)}

@@ -7,6 +7,7 @@ WORDS = {
     "stage_teeth": "a stage would have too few teeth or reduce too much",
     "not_tried": "not looked at: the search ended before, with the best found so far",
     "hub_motor": "a hub motor takes no gearing, another motor needs one",
+    "hub_propeller": "a hub motor turns a wheel, not a propeller",
     "controller_kind": "the controller does not drive that kind of motor",
     "allowed_parts": "not among the admitted parts",
 }

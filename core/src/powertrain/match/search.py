@@ -1,8 +1,9 @@
 """Every candidate considered: ruled out by a bound, solved, or found feasible.
 
 The order of the work is that of the cost of an answer. Parts by themselves come first, then
-pairs and trios of them with every rule that gearing does not touch, then bounds on the
-reduction: a sound bound rules out only what the solver would refuse too (`rough`). What is left
+pairs and trios of them with every rule that what is chosen last does not touch, then bounds on
+the reduction or the propeller: a sound bound rules out only what the solver would refuse too
+(`prefilter`). What is left
 is solved: pushes at the speeds wished for, then steady climb and cruise with their heat, then
 the searches for top speed and launch. The first candidates of a group are asked step by step,
 each step seeing only what the one before let through; the others of a large group all at once,
@@ -18,29 +19,26 @@ from functools import partial
 import numpy as np
 from numpy.typing import NDArray
 
-from powertrain.arrays import Array, filled, scalar
+from powertrain.arrays import Array, filled
 from powertrain.compile.build import CompiledBuild, compile_stated
 from powertrain.documents.brief import Brief
 from powertrain.documents.shelf import Shelf
 from powertrain.drive import Drive
-from powertrain.load.traction import Grip
-from powertrain.match.bounds import RatioIntervals
+from powertrain.match.bounds_in_air import PropellerBounds
+from powertrain.match.bounds_on_road import GearingBounds
 from powertrain.match.candidates import Candidates
-from powertrain.match.gearings import GearingColumns
 from powertrain.match.group_loop import GroupLoop, Untraceable, pieces
 from powertrain.match.groups import PartSets
+from powertrain.match.last import Bounds, Intervals
 from powertrain.match.options import Options
-from powertrain.match.prefilter import Prefilter, level
+from powertrain.match.prefilter import Prefilter
 from powertrain.match.questions import Questions, kept
 from powertrain.match.ranking import Best, ParetoFront, Worth, counts_as_margin, worth_of
 from powertrain.match.tally import Tally
 from powertrain.match.wish import Wished
-from powertrain.operating.free import held
-from powertrain.operating.full_throttle import full_throttle
 from powertrain.results import Results, searched_results, steady_results
-from powertrain.stated import Stated
 from powertrain.verdicts.context import Batch
-from powertrain.verdicts.rule import Mask, exceeds
+from powertrain.verdicts.rule import Mask
 
 BLOCK, FIRST_BLOCK = 16384, 2048
 """Candidates that are asked together, which bounds the memory and keeps the numbers in the cache;
@@ -98,9 +96,10 @@ class Search:
         self.questions = Questions(brief, without)
         self.in_loops = 0
         """How many candidates were solved in compiled loops."""
-        self._favour, self._loops_from = favour, loops_from
-        self._hub = np.array([option.mounts == "hub" for option in self.options.motors])
-        self._grip = Grip.of(Stated(brief.vehicle))
+        self._favour = favour
+        # What turns propellers takes decisions that no trace can hold.
+        self._loops_from = None if brief.is_craft else loops_from
+        self._bounds = bounds_of(brief, self.options, self.questions)
 
     def run(self) -> "Search":
         """Do all of it."""
@@ -110,12 +109,12 @@ class Search:
 
     def steps(self) -> Iterator[Tally]:
         """Yield the tally after each block of candidates."""
-        rough = Prefilter(self.brief, self.options, self.questions, self.tally)
+        rough = Prefilter(self.brief, self.options, self.questions, self.tally, self._bounds)
         waiting: list[tuple[int, Iterator[Tally]]] = []
         for trios, found in rough.groups():
             count = int(found.counts.sum())
             self.tally.to_solve += count
-            solving = self._solve(trios, found, rough.geared)
+            solving = self._solve(trios, found, rough.places)
             waiting.append((count, solving))
             if not self.tally.feasible:
                 # Somebody waits for a first answer; the rest of the group has its turn.
@@ -136,7 +135,7 @@ class Search:
 
     # Candidates
 
-    def _solve(self, trios: PartSets, found: RatioIntervals, geared: Keys) -> Iterator[Tally]:
+    def _solve(self, trios: PartSets, found: Intervals, places: Keys) -> Iterator[Tally]:
         """Solve what the bounds let through, a bounded number of candidates written out at once."""
         parts = np.cumsum(found.counts) // MOST_AT_ONCE
         loop: GroupLoop | None = None
@@ -148,8 +147,8 @@ class Search:
                 self.tally.reject("not_tried", count)
                 self.tally.to_solve -= count
                 continue
-            row, gear = self._strong(
-                trios, *_written_out(found.trio[some], found.low[some], found.counts[some], geared)
+            row, last = self._possible(
+                trios, *_written_out(found.trio[some], found.low[some], found.counts[some], places)
             )
             while len(row) and loop is None:
                 # Compiling takes its time; somebody who waits for a first answer has it sooner.
@@ -159,59 +158,26 @@ class Search:
                     loops_from = None
                     continue
                 some = FIRST_BLOCK if waits else BLOCK
-                yield self._step_by_step(trios, row[:some], gear[:some])
-                row, gear = row[some:], gear[some:]
+                yield self._step_by_step(trios, row[:some], last[:some])
+                row, last = row[some:], last[some:]
             if loop is not None:
                 for begin, end in pieces(row):
-                    yield self._in_a_loop(loop, trios, row[begin:end], gear[begin:end])
+                    yield self._in_a_loop(loop, trios, row[begin:end], last[begin:end])
 
-    def _strong(self, trios: PartSets, row: Keys, gear: Keys) -> tuple[Keys, Keys]:
-        """Return the candidates whose teeth stand a full-throttle start, and whose kind fits."""
+    def _possible(self, trios: PartSets, row: Keys, last: Keys) -> tuple[Keys, Keys]:
+        """Return the candidates that pass what is told of their parts alone."""
         passes = np.ones(len(row), bool)
-        if self.brief.owned.gearing is None:
-            passes = self.tally.sieve(
-                passes, self._geared_as_it_mounts(trios, row, gear), "hub_motor"
-            )
-        strong = ~exceeds(self._start_nm(trios, row, gear), self.options.gearings.carries_nm[gear])
-        passes = self.tally.sieve(passes, strong, "tooth_load")
+        for reason, asked in self._bounds.of_candidates(trios, row, last):
+            passes = self.tally.sieve(passes, asked, reason)
         self.tally.to_solve -= int(np.count_nonzero(~passes))
-        return row[passes], gear[passes]
-
-    def _geared_as_it_mounts(self, trios: PartSets, row: Keys, gear: Keys) -> Mask:
-        """Return where a hub motor has no gearing, and another motor has one."""
-        return np.asarray(self._hub[trios.motor[row]] == (self.options.gearings.stages[gear] == 0))
-
-    def _start_nm(self, trios: PartSets, row: Keys, gear: Keys) -> Array:
-        """Return the torque of all shafts together at a full-throttle start.
-
-        Standing still it is that of motor, controller and pack alone, or what the tyres hold.
-        """
-        every = trios.stated(self.brief, np.arange(len(trios)), level(len(trios)))
-        alone = held(Drive.of(every))
-        start = full_throttle(alone, scalar(0.0)).shaft_torque_nm * alone.motor.count
-        torque_nm: Array = filled(start, (len(trios),))[row]
-        if not self._grip.known:
-            return torque_nm
-        columns, road = self.options.gearings.columns(gear), alone.wheels.road
-        own_kg = filled(road.mass_kg, (len(trios),))[row]
-        laden = replace(road, mass_kg=own_kg + columns.mass_kg)
-        still = scalar(0.0)
-        holds_n = self._grip.greatest_force_n(laden.weight_n, still, laden.rolling_n(still))
-        held_nm = holds_n * alone.wheels.radius_m / (columns.ratio * columns.efficiency)
-        return np.minimum(torque_nm, held_nm)
-
-    def _gears(self, gear: Keys) -> GearingColumns:
-        columns = self.options.gearings.columns(gear)
-        if self.brief.owned.gearing is not None:
-            columns = replace(columns, price=np.zeros(len(gear)))
-        return columns
+        return row[passes], last[passes]
 
     def _solved(
-        self, trios: PartSets, row: Keys, gear: Keys, solve: Callable[[CompiledBuild], Results]
+        self, trios: PartSets, row: Keys, last: Keys, solve: Callable[[CompiledBuild], Results]
     ) -> Candidates:
         """Return candidates with what `solve` tells of them."""
-        columns = self._gears(gear)
-        said = trios.stated(self.brief, row, columns.of_build())
+        columns = self.options.last.columns(last)
+        said = trios.stated(self.brief, row, columns)
         compiled = compile_stated(said)
         return Candidates(
             said,
@@ -223,33 +189,35 @@ class Search:
 
     # Step by step
 
-    def _step_by_step(self, trios: PartSets, row: Keys, gear: Keys) -> Tally:
+    def _step_by_step(self, trios: PartSets, row: Keys, last: Keys) -> Tally:
         self.tally.solved += len(row)
-        left = self._steady(trios, row, gear)
-        self._searched(trios, row[left], gear[left])
+        for some in self.options.last.alike(last):
+            these, those = row[some], last[some]
+            left = self._steady(trios, these, those)
+            self._searched(trios, these[left], those[left])
         return self.tally
 
-    def _steady(self, trios: PartSets, row: Keys, gear: Keys) -> Keys:
+    def _steady(self, trios: PartSets, row: Keys, last: Keys) -> Keys:
         """Return the places of candidates that pass everything which needs no search."""
         alive = np.ones(len(row), bool)
-        said = trios.stated(self.brief, row, self._gears(gear).of_build())
+        said = trios.stated(self.brief, row, self.options.last.columns(last))
         for reason, passes in self.questions.quick(Drive.of(said)):
             alive = self.tally.sieve(alive, passes, reason)
         left: Keys = np.flatnonzero(alive)
         if not len(left):
             return left
-        seen = self._solved(trios, row[left], gear[left], steady_results)
+        seen = self._solved(trios, row[left], last[left], steady_results)
         passed = np.ones(len(left), bool)
         for reason, passes in self.questions.steady(seen):
             passed = self.tally.sieve(passed, passes, reason)
         return left[passed]
 
-    def _searched(self, trios: PartSets, row: Keys, gear: Keys) -> None:
+    def _searched(self, trios: PartSets, row: Keys, last: Keys) -> None:
         """Solve candidates wholly; rank those that are feasible."""
         if not len(row):
             return
-        seen = self._whole(trios, row, gear, timed=self.questions.timed)
-        alive = self._free_of_stops(seen, trios, row, gear)
+        seen = self._whole(trios, row, last, timed=self.questions.timed)
+        alive = self._free_of_stops(seen, trios, row, last)
         margins = {}
         for wish, value in self.questions.values(seen):
             for reason, passes in kept(wish, value):
@@ -257,19 +225,19 @@ class Search:
             margins[wish.id] = wish.margin(value)
         told = self._worth(seen, margins)
         points = np.column_stack([seen.price, seen.added_kg, -filled(told.margin, alive.shape)])
-        self._rank(trios, row, gear, np.flatnonzero(alive), told.score, points)
+        self._rank(trios, row, last, np.flatnonzero(alive), told.score, points)
 
-    def _whole(self, trios: PartSets, row: Keys, gear: Keys, *, timed: bool) -> Candidates:
-        return self._solved(trios, row, gear, partial(searched_results, timed=timed))
+    def _whole(self, trios: PartSets, row: Keys, last: Keys, *, timed: bool) -> Candidates:
+        return self._solved(trios, row, last, partial(searched_results, timed=timed))
 
-    def _free_of_stops(self, seen: Candidates, trios: PartSets, row: Keys, gear: Keys) -> Mask:
+    def _free_of_stops(self, seen: Candidates, trios: PartSets, row: Keys, last: Keys) -> Mask:
         """Return which candidates no rule stops; those that a bound on the launch would, timed."""
         before = Counter(self.tally.rejected)
         alive = self._unstopped(seen)
         again: Keys = np.flatnonzero(~alive)
         if len(again) and not self.questions.timed:
             self.tally.rejected = before
-            alive[again] = self._unstopped(self._whole(trios, row[again], gear[again], timed=True))
+            alive[again] = self._unstopped(self._whole(trios, row[again], last[again], timed=True))
         return alive
 
     def _unstopped(self, seen: Candidates) -> Mask:
@@ -294,20 +262,20 @@ class Search:
             if collects:
                 gc.enable()
 
-    def _in_a_loop(self, loop: GroupLoop, trios: PartSets, row: Keys, gear: Keys) -> Tally:
+    def _in_a_loop(self, loop: GroupLoop, trios: PartSets, row: Keys, last: Keys) -> Tally:
         self.tally.solved += len(row)
         self.in_loops += len(row)
-        found = loop.solve(row, self._gears(gear))
+        found = loop.solve(row, self.options.gearings.columns(last))
         sure = ~found.unsure
         counts = np.bincount(found.reason[sure], minlength=len(loop.reasons))
         for reason, count in zip(loop.reasons[1:], counts[1:], strict=True):
             self.tally.reject(reason, int(count))
         feasible = np.flatnonzero(sure & (found.reason == 0))
-        self._rank(trios, row, gear, feasible, found.score, found.points)
+        self._rank(trios, row, last, feasible, found.score, found.points)
         again = np.flatnonzero(found.unsure)
         for begin in range(0, len(again), BLOCK):
             some = again[begin : begin + BLOCK]
-            self._searched(trios, row[some], gear[some])
+            self._searched(trios, row[some], last[some])
         return self.tally
 
     # What is feasible
@@ -330,15 +298,15 @@ class Search:
         return nearness
 
     def _rank(
-        self, trios: PartSets, row: Keys, gear: Keys, left: Keys, score: Array, points: Array
+        self, trios: PartSets, row: Keys, last: Keys, left: Keys, score: Array, points: Array
     ) -> None:
         """Take the feasible ones among candidates, which are `left`, into the order."""
         self.tally.feasible += len(left)
         if not len(left):
             return
         score = filled(score, row.shape)[left]
-        row, gear = row[left], gear[left]
-        keys = np.column_stack([trios.motor[row], trios.controller[row], trios.pack[row], gear])
+        row, last = row[left], last[left]
+        keys = np.column_stack([trios.motor[row], trios.controller[row], trios.pack[row], last])
         self.best.offer(score, keys)
         self.front.offer(points[left], keys)
         # Candidates lie row by row, and in each by rising reduction.
@@ -359,7 +327,13 @@ class Search:
         self.tally.by_trio[trio] = (count, *best)
 
 
-def _written_out(trio: Keys, low: Keys, counts: Keys, geared: Keys) -> tuple[Keys, Keys]:
-    """Return the row and the gearing of every candidate in some stretches of the gearings."""
+def bounds_of(brief: Brief, options: Options, questions: Questions) -> Bounds:
+    """Return what rules out gearings, or propellers, before anything is solved."""
+    on_what = PropellerBounds if brief.is_craft else GearingBounds
+    return on_what(brief, options, questions.of_drives)
+
+
+def _written_out(trio: Keys, low: Keys, counts: Keys, places: Keys) -> tuple[Keys, Keys]:
+    """Return the row and the place of what is last of every candidate in some stretches."""
     begins = np.repeat(low - np.cumsum(counts) + counts, counts)
-    return np.repeat(trio, counts), geared[begins + np.arange(len(begins))]
+    return np.repeat(trio, counts), places[begins + np.arange(len(begins))]

@@ -13,7 +13,12 @@ from powertrain.match.reasons import in_words
 from powertrain.match.relax import relaxations
 from powertrain.match.search import Search
 
-LISTS = {"motor": "motors", "controller": "controllers", "battery": "packs"}
+LISTS = {
+    "motor": "motors",
+    "controller": "controllers",
+    "battery": "packs",
+    "propeller": "propellers",
+}
 
 
 class Reason(BaseModel):
@@ -41,7 +46,7 @@ def why(brief: Brief, shelf: Shelf, named: dict[str, str]) -> WhyAnswer:
     Parameters
     ----------
     named : dict
-        Ids by ``motor``, ``controller`` and ``battery``; those not named are free.
+        Ids by ``motor``, ``controller``, ``battery`` and ``propeller``; those not named are free.
     """
     narrow = narrowed(shelf, named)
     search = Search(brief, narrow, best=1).run()

@@ -60,7 +60,7 @@ class Wished:
 class OfPart(Wished):
     """A wish that one part's document answers."""
 
-    part: Literal["motor", "controller", "pack"]
+    part: Literal["motor", "controller", "pack", "propeller"]
     ask: Ask
 
     def figure(self, candidates: Candidates) -> Array:

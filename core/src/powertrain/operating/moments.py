@@ -23,7 +23,7 @@ from powertrain.operating.moment import (
     MomentStates,
     MomentTargets,
 )
-from powertrain.operating.moments_in_air import moments_in_air
+from powertrain.operating.moments_in_air import moments_in_air, standing_and_cruising
 from powertrain.operating.peaks import Peaks, peaks_to
 from powertrain.operating.settings import MomentId, MomentSettings
 from powertrain.operating.state import State, state_at_full_throttle
@@ -76,11 +76,14 @@ def steady_moments(settings: MomentSettings, drive: Drive) -> MomentStates:
     """Return what can be told of many drives without any search: cruise, and a climb at a speed.
 
     Cruise stands in for the others, so that a limit that is passed here is passed in the whole
-    picture too. The document must say where launch, climb and cruise are looked at.
+    picture too; of a craft standing does. The document must say where launch, climb and cruise are
+    looked at.
     """
     air = in_air(drive)
     if air is not None:
-        return moments_in_air(settings, air)
+        standing, cruising = standing_and_cruising(settings, air)
+        targets = _targets(settings, drive, drive.load.hard, 0.0)
+        return replace(_standing_in(standing, targets, climb=standing), cruise=cruising)
     own_pct = settings.climb_grade_pct
     situation = drive.load.hard if own_pct is None else scalar(own_pct)
     targets = _targets(settings, drive, situation, 0.0)

@@ -69,6 +69,29 @@ def moments_in_air(settings: MomentSettings, air: InAir) -> MomentStates:
     )
 
 
+def standing_and_cruising(settings: MomentSettings, air: InAir) -> tuple[Moment, Moment]:
+    """Return what needs no search for a top speed; cruise must be said.
+
+    Where a cruise is not held standing is told in its place, and that it is not met.
+    """
+    standing = air.standing()
+    cruise_mps = scalar(mps_from_kmh(settings.cruise_kmh or 0.0))
+    air_mps = cruise_mps + air.load.headwind_mps + np.zeros(shape_of(air.drive))
+    cruising, holds = air.holding(air_mps, LEVEL)
+    holds = holds & (cruise_mps > 0)
+    return (
+        Moment("launch", standing, None, 0.0, False, np.asarray(standing.force_n > 0)),
+        Moment(
+            "cruise",
+            choose(holds, cruising, standing),
+            settings.cruise_kmh or None,
+            0.0,
+            "cruise" in settings.assumed,
+            np.asarray(holds),
+        ),
+    )
+
+
 def _first(state: State) -> State:
     """Return the state of the first drive, as one of a list of situations."""
     return each_array(state, lambda of: of[:1]) if np.ndim(state.speed_mps) else with_axis(state)

@@ -89,10 +89,13 @@ def coefficients(
     reynolds = rho * speed * chord * diameter / 2 / VISCOSITY_PA_S
     mach = speed / SOUND_MPS
 
+    flow = section.in_flow(reynolds, mach)
+    tips = 0.5 * count * (1 - SHARES) / SHARES
+
     def acting(angle: Array) -> tuple[Array, Array, Array]:
-        lift, drag = section.lift_drag(twist - angle, reynolds, mach)
+        lift, drag = flow.lift_drag(twist - angle)
         sine, cosine = np.sin(angle), np.cos(angle)
-        lost = 0.5 * count * (1 - SHARES) / (SHARES * np.maximum(sine, 1e-9))
+        lost = tips / np.maximum(sine, 1e-9)
         kept = 2 / np.pi * np.arccos(np.exp(-np.minimum(lost, 500.0)))
         share = solidity / (4 * np.maximum(kept, 1e-9))
         return share * (lift * cosine - drag * sine), share * (lift * sine + drag * cosine), kept

@@ -85,10 +85,6 @@ class Charts:
         low = values.take(first)
         return np.asarray(low + part * (values.take(first + 1) - low))
 
-    def scaled(self, of_thrust: float, of_power: float) -> "Charts":
-        """Return charts of which one measured point says how far off they are."""
-        return Charts(self.advance, self.tips, of_thrust * self.ct, of_power * self.cp)
-
 
 @lru_cache(maxsize=2048)
 def generic_chart(pitch_ratio: float, blades: int, diameter_m: float) -> Charts:

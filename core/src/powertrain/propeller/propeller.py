@@ -1,7 +1,6 @@
 """A propeller in numbers: thrust and power at a speed of turning and of the air."""
 
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
@@ -39,24 +38,18 @@ class Blades:
     charts: Charts
     thrust_share: Array
     power_share: Array
-    """Of what the chart says; one but for draws of what nobody knows."""
+    """Of what the chart says: by a static test, and in draws of what nobody knows."""
 
     @classmethod
     def of(cls, said: Stated, density: Array) -> "Blades":
         """Return the propeller that a document describes, or many that vary one."""
         diameter, pitch = said.number("diameter_mm") / 1000, said.number("pitch_mm") / 1000
-        blades = said.number("blades")
-        table, static = said.word("table"), said.word("static")
-        if table:
-            rows = np.array([(row.advance_ratio, row.ct, row.cp) for row in table])
-            which, charts = scalar(0.0), stated_chart(*rows.T)
-        else:
-            which, charts = _generic(diameter, pitch, blades)
-        if static is not None:
-            # One point of one propeller says how far off its kind is from the generic blade.
-            charts = _measured(charts, static, float(said.part.diameter_mm / 1000))
-        shares = (_share(said, "thrust_share"), _share(said, "power_share"))
-        return cls(diameter, pitch, density, which, charts, *shares)
+        which, charts = _chart(said)
+        of_thrust, of_power = _share(said, "thrust_share"), _share(said, "power_share")
+        if said.word("static") is not None:
+            ct_share, cp_share = _measured(said)
+            of_thrust, of_power = of_thrust * ct_share, of_power * cp_share
+        return cls(diameter, pitch, density, which, charts, of_thrust, of_power)
 
     @property
     def disc_m2(self) -> Array:
@@ -88,27 +81,38 @@ def _share(said: Stated, key: str) -> Array:
     return said.number(key) if said.gives(key) else scalar(1.0)
 
 
-def _generic(diameter_m: Array, pitch_m: Array, blades: Array) -> tuple[Array, Charts]:
-    """Return which chart each of some shapes has, and the charts: one of each shape."""
-    shapes = np.stack(
-        [np.ravel(one) for one in np.broadcast_arrays(pitch_m / diameter_m, blades, diameter_m)]
-    )
+def _chart(said: Stated) -> tuple[Array, Charts]:
+    """Return which chart a propeller has, or each of many, and the charts: one of each shape."""
+    table = said.word("table")
+    if table:
+        rows = np.array([(row.advance_ratio, row.ct, row.cp) for row in table])
+        return scalar(0.0), stated_chart(*rows.T)
+    diameter_m = said.number("diameter_mm") / 1000
+    ratio, blades = said.number("pitch_mm") / 1000 / diameter_m, said.number("blades")
+    shapes = np.stack([np.ravel(one) for one in np.broadcast_arrays(ratio, blades, diameter_m)])
     known, which = np.unique(shapes, axis=1, return_inverse=True)
     charts = [generic_chart(float(r), int(b), float(d)) for r, b, d in known.T]
-    shape = np.broadcast_shapes(np.shape(diameter_m), np.shape(pitch_m), np.shape(blades))
+    shape = np.broadcast_shapes(np.shape(ratio), np.shape(blades))
     if shape == ():
         return scalar(0.0), charts[0]
     return floats(which.reshape(shape)).astype(float), together(charts)
 
 
-def _measured(charts: Charts, static: Any, diameter_m: float) -> Charts:
-    """Return charts scaled through one point of a scale and a meter, a factor for each."""
-    turns, rho = static.rpm / 60, static.air_density_kg_m3
-    around = scalar(np.pi * turns * diameter_m)
-    ct, cp = charts.at(scalar(0.0), scalar(0.0), around)
-    own_ct = static.thrust_n / (rho * turns**2 * diameter_m**4)
-    own_cp = static.shaft_power_w / (rho * turns**3 * diameter_m**5)
-    return charts.scaled(float(own_ct / ct), float(own_cp / cp))
+def _measured(said: Stated) -> tuple[Array, Array]:
+    """Return thrust and power of a scale and a meter over those of the chart.
+
+    Of many that vary one propeller the point is that one's: it says how far off its kind is from
+    the generic blade. Where each has a point of its own, it is held against its own chart.
+    """
+    point = said.under("static")
+    own = said if point.varies("rpm") else Stated(said.part)
+    which, charts = _chart(own)
+    diameter_m = own.number("diameter_mm") / 1000
+    turns, rho = point.number("rpm") / 60, point.number("air_density_kg_m3")
+    ct, cp = charts.at(which, scalar(0.0), np.pi * turns * diameter_m)
+    own_ct = point.number("thrust_n") / (rho * turns**2 * diameter_m**4)
+    own_cp = point.number("shaft_power_w") / (rho * turns**3 * diameter_m**5)
+    return own_ct / ct, own_cp / cp
 
 
 def too_fast(tip_mps: float) -> str | None:

@@ -35,17 +35,35 @@ class Section:
 
     def lift_drag(self, angle: Array, reynolds: Array, mach: Array) -> tuple[Array, Array]:
         """Return C_l and C_d; `angle` is that of the chord against the flow."""
-        own = angle - self.zero_lift
+        return self.in_flow(reynolds, mach).lift_drag(angle)
+
+    def in_flow(self, reynolds: Array, mach: Array) -> "InFlow":
+        """Return it at Reynolds and Mach numbers, to be asked about many angles."""
         mach = np.minimum(mach, MOST_MACH) if self.compressible else np.zeros_like(mach)
-        slope = self.slope / np.sqrt(1 - np.minimum(mach, STALL_MACH) ** 2)
-        attached = 1 / (1 + np.exp((np.abs(own) - self.stall) / self.softness))
-        plate_lift = 2 * np.sin(own) * np.cos(own)
-        lift = attached * slope * own + (1 - attached) * plate_lift
         least = self.friction * (np.maximum(reynolds, 5e3) / 1e5) ** -self.by_reynolds
         wave = 15 * np.maximum(mach - WAVE_MACH, 0.0) ** 3
-        bent = self.rise * (slope * own - self.least_at) ** 2
-        drag = least + wave + attached * bent + (1 - attached) * 2 * np.sin(own) ** 2
-        return np.asarray(lift), np.asarray(drag)
+        slope = self.slope / np.sqrt(1 - np.minimum(mach, STALL_MACH) ** 2)
+        return InFlow(self, slope, least + wave)
+
+
+@dataclass(frozen=True)
+class InFlow:
+    """A section in flows of some kind: the slope of its lift, and its least drag."""
+
+    section: Section
+    slope: Array
+    least: Array
+
+    def lift_drag(self, angle: Array) -> tuple[Array, Array]:
+        """Return C_l and C_d; `angle` is that of the chord against the flow."""
+        section = self.section
+        own = angle - section.zero_lift
+        straight, sine = self.slope * own, np.sin(own)
+        attached = 1 / (1 + np.exp((np.abs(own) - section.stall) / section.softness))
+        lift = attached * straight + (1 - attached) * (2 * sine * np.cos(own))
+        bent = section.rise * (straight - section.least_at) ** 2
+        drag = self.least + attached * bent + (1 - attached) * (2 * sine**2)
+        return lift, drag
 
 
 GENERIC = Section()

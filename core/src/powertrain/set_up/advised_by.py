@@ -69,9 +69,9 @@ def figures_of_brief(brief: Brief) -> AdvisedBy:
     top_kmh = None if wished is None else wished.max or wished.min
     hill = wishes.climb
     return _figures(
-        brief.vehicle,
+        brief.vehicle_on_wheels,
         brief.conditions,
-        brief.wheel.rolling_circumference_mm,
+        brief.driven_wheel.rolling_circumference_mm,
         top_kmh,
         None if hill is None else hill.grade_pct,
         None if hill is None else hill.speed_kmh,

@@ -14,7 +14,7 @@ from typing import Any, Literal
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.documents.shelf import MotorPart
 
-Build = Literal["ferrite", "outrunner", "inrunner", "mid_drive", "hub"]
+Build = Literal["ferrite", "outrunner", "flat", "inrunner", "mid_drive", "hub"]
 
 
 @dataclass(frozen=True)
@@ -61,6 +61,15 @@ KINDS: dict[Build, Kind] = {
         0.8,
         {**BRUSHLESS, "poles": 14, "slots": 12, "insulation_class": "F", "max_case_c": 100.0},
         2500.0,
+    ),
+    "flat": Kind(
+        0.09,
+        0.05,
+        60.0,
+        125.0,
+        0.85,
+        {**BRUSHLESS, "poles": 28, "slots": 24, "insulation_class": "H", "max_case_c": 100.0},
+        3500.0,
     ),
     "inrunner": Kind(
         0.03,
@@ -157,6 +166,13 @@ CANS: tuple[Can, ...] = (
     Can("Sedgeholt", "O50", "outrunner", 50.0, 65.0, 0.52, 8.0, (170, 230, 320)),
     Can("Sedgeholt", "O63", "outrunner", 63.0, 74.0, 0.86, 8.0, (130, 170, 220)),
     Can("Sedgeholt", "O80", "outrunner", 80.0, 95.0, 1.75, 10.0, (75, 100, 130)),
+    Can("Curlewen", "D42", "flat", 42.0, 22.0, 0.075, 4.0, (420, 560, 700)),
+    Can("Curlewen", "D52", "flat", 52.0, 26.0, 0.14, 4.0, (290, 380, 480)),
+    Can("Curlewen", "D66", "flat", 66.0, 28.0, 0.26, 6.0, (180, 240, 320)),
+    Can("Curlewen", "D81", "flat", 81.0, 32.0, 0.42, 6.0, (110, 140, 190)),
+    Can("Curlewen", "D102", "flat", 102.0, 40.0, 0.82, 8.0, (70, 95, 125)),
+    Can("Curlewen", "D128", "flat", 128.0, 48.0, 1.55, 10.0, (42, 56, 75)),
+    Can("Curlewen", "D160", "flat", 160.0, 60.0, 3.0, 12.0, (26, 34, 46)),
     Can("Reedquay", "N28", "inrunner", 28.0, 42.0, 0.095, 2.3, (3400, 4600, 5700, 7200)),
     Can("Reedquay", "N36", "inrunner", 36.0, 52.0, 0.19, 3.17, (1800, 2400, 3200, 4200, 5700)),
     Can("Reedquay", "N36L", "inrunner", 36.0, 69.0, 0.27, 5.0, (1400, 1900, 2600)),

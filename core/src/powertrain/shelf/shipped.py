@@ -6,6 +6,7 @@ from powertrain.documents.shelf import Shelf
 from powertrain.shelf.controllers import controllers
 from powertrain.shelf.motors import motors
 from powertrain.shelf.packs import cells, packs
+from powertrain.shelf.propellers import propellers
 from powertrain.shelf.rolling import connectors, strands, teeth, wheels, wires
 
 
@@ -20,6 +21,7 @@ def shipped_shelf() -> Shelf:
         packs=list(packs()),
         cells=list(cells()),
         wheels=list(wheels()),
+        propellers=list(propellers()),
         teeth=list(teeth()),
         strands=list(strands()),
         wires=list(wires()),

@@ -32,7 +32,8 @@ def wished(brief: Brief) -> Iterator[Wished]:
             1,
             brief.judged_at,
             top_kmh,
-            quick=holds(top.min, 0.0),
+            # A craft may be held back at its hump and get past it.
+            quick=None if brief.is_craft else holds(top.min, 0.0),
         )
     if top.max is not None:
         yield OfDrive(
@@ -43,7 +44,7 @@ def wished(brief: Brief) -> Iterator[Wished]:
             -1,
             brief.judged_at,
             top_kmh,
-            quick=_stays_below(top.max),
+            quick=None if brief.is_craft else _stays_below(top.max),
         )
 
 
