@@ -67,16 +67,30 @@ GRIP = st.fixed_dictionaries(
 )
 
 
+BRIEFS = {
+    "wishes": WISHES,
+    "conditions": some({"headwind_mps": st.floats(-12, 12), "ambient_c": st.floats(-10, 40)}),
+    "vehicle": some({"mass_kg": st.floats(60, 500), "traction": GRIP}),
+    "judged_at": st.sampled_from(["full", "nominal", "storage"]),
+}
+
+
 @pytest.mark.parametrize("name", FEW)
 @examples(10, suppress_health_check=[HealthCheck.too_slow])
-@given(
-    wishes=WISHES,
-    conditions=some({"headwind_mps": st.floats(-12, 12), "ambient_c": st.floats(-10, 40)}),
-    vehicle=some({"mass_kg": st.floats(60, 500), "traction": GRIP}),
-    judged_at=st.sampled_from(["full", "nominal", "storage"]),
-    loops=st.sampled_from([None, 0]),
-)
-def test_search_and_plain_solver_agree(name, wishes, conditions, vehicle, judged_at, loops):
+@given(**BRIEFS)
+def test_search_and_plain_solver_agree(name, **drawn):
+    agree(name, None, **drawn)
+
+
+@pytest.mark.parametrize("name", FEW)
+@examples(3, suppress_health_check=[HealthCheck.too_slow])
+@given(**BRIEFS)
+def test_compiled_search_and_plain_solver_agree(name, **drawn):
+    # Compiling a group takes seconds, so that fewer are drawn.
+    agree(name, 0, **drawn)
+
+
+def agree(name, loops, wishes, conditions, vehicle, judged_at):
     chosen, (usual, wheel) = FEW[name]
     shelf = small_shelf(chosen)
     brief = Brief.model_validate(

@@ -1,5 +1,6 @@
 """The search against a brute-force loop over the plain solver, on shelves small enough for it."""
 
+import random
 from itertools import product
 
 import numpy as np
@@ -18,13 +19,19 @@ from powertrain.match.ranking import ordered
 from powertrain.match.search import Search
 from powertrain.results import steady_results
 
+WHOLE, SOME = ("trike", "trolley"), 3
+"""Briefs of which every candidate is asked alone; of the others one in three, which takes less."""
+
 
 @pytest.mark.parametrize("name", BRIEFS)
 def test_the_search_finds_what_asking_the_plain_solver_one_by_one_finds(name):
     brief, shelf = brief_of(name)
     options = Options.of(brief, shelf)
     places = (options.motors, options.controllers, options.packs, options.gearings)
-    judged = [judge(brief, options, key) for key in product(*(range(len(p)) for p in places))]
+    every = list(product(*(range(len(p)) for p in places)))
+    few = random.Random(7).sample(every, len(every) // SOME)
+    asked = every if name in WHOLE else sorted(few)
+    judged = [judge(brief, options, key) for key in asked]
     feasible = {one.key: one for one in judged if one.feasible}
     assert 0 < len(feasible) < len(judged)
 
@@ -35,20 +42,19 @@ def test_the_search_finds_what_asking_the_plain_solver_one_by_one_finds(name):
     for way, search in ways.items():
         assert search.in_loops == (search.tally.solved if way == "in compiled loops" else 0)
         found = [tuple(int(place) for place in key) for key in search.best.keys]
-        assert set(found) == set(feasible), way
-        assert search.tally.feasible == len(feasible)
+        assert set(found) & set(asked) == set(feasible), way
+        assert search.tally.feasible == len(found)
         assert (
             search.tally.considered
-            == len(judged)
-            == len(feasible) + sum(search.tally.rejected.values())
+            == len(every)
+            == len(found) + sum(search.tally.rejected.values())
         )
         # Alone a top speed is found to the last digit, in an array to about seven.
-        scores = [float(feasible[key].worth.score[0]) for key in found]
-        assert list(search.best.score) == pytest.approx(scores, abs=2e-6)
-        keys = search.best.keys
-        assert list(ordered(search.best.score.round(5), keys)) == list(
-            ordered(np.round(scores, 5), keys)
-        )
+        mine = [place for place, key in enumerate(found) if key in feasible]
+        scores = [float(feasible[found[place]].worth.score[0]) for place in mine]
+        keys, told = search.best.keys[mine], search.best.score[mine]
+        assert list(told) == pytest.approx(scores, abs=2e-6)
+        assert list(ordered(told.round(5), keys)) == list(ordered(np.round(scores, 5), keys))
     one, other = ways.values()
     assert one.tally.rejected == other.tally.rejected
     assert one.tally.by_trio.keys() == other.tally.by_trio.keys()
