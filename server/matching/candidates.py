@@ -10,11 +10,19 @@ from powertrain.documents.shelf import Shelf
 from shelf.models import Part
 from shelf.whole import readable, with_own
 
-MOST = {"motors": 100, "controllers": 60, "packs": 60, "teeth": 30, "wheels": 30, "strands": 10}
+MOST = {
+    "motors": 100,
+    "controllers": 60,
+    "packs": 60,
+    "propellers": 60,
+    "teeth": 30,
+    "wheels": 30,
+    "strands": 10,
+}
 """Parts of one's own of each kind: with what ships, two million sets of motor, controller and pack,
 which are looked through in half a minute."""
 
-AT_FIRST = {"motors": 15, "controllers": 15, "packs": 15}
+AT_FIRST = {"motors": 15, "controllers": 15, "packs": 15, "propellers": 15}
 """Of these kinds for a first result. With the teeth that ship, whose gearings are at hand."""
 
 READ = 10

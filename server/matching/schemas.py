@@ -132,6 +132,7 @@ class WhyRequest(Schema):
     motor: str | None = None
     controller: str | None = None
     battery: str | None = None
+    propeller: str | None = None
 
 
 class WhyTold(Schema):

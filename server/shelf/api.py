@@ -45,11 +45,9 @@ def look(request: HttpRequest, kind: schemas.Kind, payload: schemas.LookRequest)
     "/shelf/names", response={200: schemas.ShelfNames, **REFUSED}, operation_id="shelf_names"
 )
 def names(request: HttpRequest) -> schemas.ShelfNames:
-    """Return the motors, controllers and packs that may be named, the last changed first."""
-    motors, controllers, packs = (
-        names_of(request.user, kind) for kind in ("motors", "controllers", "packs")
-    )
-    return schemas.ShelfNames(motors=motors, controllers=controllers, packs=packs)
+    """Return the parts that a brief may name, those last changed first."""
+    kinds = ("motors", "controllers", "packs", "propellers")
+    return schemas.ShelfNames(**{kind: names_of(request.user, kind) for kind in kinds})
 
 
 @router.get(

@@ -12,7 +12,16 @@ from powertrain.documents.describe import FieldInfo
 from powertrain.listing.pattern import ListedKind
 
 Kind = Literal[
-    "motors", "controllers", "packs", "cells", "wheels", "teeth", "strands", "wires", "connectors"
+    "motors",
+    "controllers",
+    "packs",
+    "cells",
+    "wheels",
+    "propellers",
+    "teeth",
+    "strands",
+    "wires",
+    "connectors",
 ]
 
 
@@ -46,6 +55,7 @@ class ShelfNames(Schema):
     motors: list[PartName]
     controllers: list[PartName]
     packs: list[PartName]
+    propellers: list[PartName]
 
 
 class PartRequest(Schema):

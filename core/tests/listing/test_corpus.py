@@ -2,10 +2,13 @@
 
 import pytest
 
-from core.tests.listing.corpus import LINES
+from core.tests.listing.corpus import LINES as ELECTRIC
+from core.tests.listing.corpus_propellers import PROPELLERS, SOLD_WITH
 from powertrain.documents.reading import check_model
 from powertrain.documents.shelf import KINDS
 from powertrain.listing.read import HOLDS, read_listing
+
+LINES = [*ELECTRIC, *PROPELLERS, *SOLD_WITH]
 
 
 def same(one, other):

@@ -52,7 +52,7 @@ export const ENTRIES: Entry[] = [
     page: lazy(() =>
       import("../features/brief/BriefOfBuild").then((it) => ({ default: it.BriefOfBuild })),
     ),
-    has: (document) => Boolean(document.wheel),
+    has: (document) => Boolean(document.wheel ?? document.propeller),
     open: ({ met }) =>
       missed(met) ? { severity: "watch", say: several(missed(met), "missed") } : null,
     undoesItself: true,

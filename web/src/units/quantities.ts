@@ -27,6 +27,11 @@ export const QUANTITIES = {
     ],
     imperial: "mph",
   },
+  climb: {
+    name: "Rate of climb",
+    units: [same("m/s up", "m/s"), { id: "ft/min", sign: "ft/min", factor: 60 / 0.3048 }],
+    imperial: "ft/min",
+  },
   distance: {
     name: "Distance",
     units: [same("km", "km"), { id: "mi", sign: "mi", factor: 1 / 1.609344 }],
@@ -91,6 +96,7 @@ const STORED: Record<string, QuantityId> = {
   "N.m": "torque",
   "km/h": "speed",
   "m/s": "speed",
+  "m/s up": "climb",
   km: "distance",
   N: "force",
   "Wh/km": "use",

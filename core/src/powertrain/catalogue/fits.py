@@ -17,6 +17,7 @@ from powertrain.documents.shelf import (
     MotorPart,
     PackPart,
     Part,
+    PropellerPart,
     StrandPart,
     ToothedRange,
     WheelPart,
@@ -73,6 +74,8 @@ def with_part(build: Build, part: Part) -> Build | None:
         return build.model_copy(update={"battery": battery})
     if isinstance(part, WheelPart):
         return build.model_copy(update={"wheel": part.wheel})
+    if isinstance(part, PropellerPart):
+        return build.model_copy(update={"propeller": part.propeller})
     if isinstance(part, WirePart):
         return _wired(build, pack_wire_mm2=part.area_mm2)
     if isinstance(part, ConnectorPart):
@@ -107,6 +110,8 @@ def _clash(build: Build, part: Part) -> str | None:
         return f"It drives {part.drives} motors; the motor here is {driven_as(motor)}."
     if isinstance(part, CellPart) and part.chemistry != build.battery.chemistry:
         return "It is of another chemistry than the pack here."
+    if isinstance(part, PropellerPart) and build.propeller is None:
+        return "It is a propeller; what moves here has none."
     if isinstance(part, WheelPart) and build.wheel is None:
         return "It is a wheel; what moves here has none."
     if isinstance(part, ToothedRange | StrandPart) and not _meshes(build, part):
@@ -154,6 +159,8 @@ def fits_brief(brief: Brief) -> Unfit:
 
     def of_one(part: Part) -> str | None:
         side, document = _side(part)
+        if brief.is_craft and isinstance(part, MotorPart) and part.mounts == "hub":
+            return sentence("hub_propeller")
         if allowed is not None and part.id not in allowed and side:
             return "The rules of the event do not admit it."
         for wish in wished:
@@ -180,6 +187,8 @@ def _side(part: Part) -> tuple[str, object]:
         return "motor", part.motor
     if isinstance(part, ControllerPart):
         return "controller", part.controller
+    if isinstance(part, PropellerPart):
+        return "propeller", part.propeller
     return ("pack", part.battery) if isinstance(part, PackPart) else ("", part)
 
 

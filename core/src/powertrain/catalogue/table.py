@@ -74,6 +74,19 @@ COLUMNS: dict[str, tuple[str, ...]] = {
         "price",
     ),
     "wheels": ("wheel.rolling_circumference_mm", "width_mm", "mass_kg", "price"),
+    "propellers": (
+        "propeller.diameter_mm",
+        "propeller.pitch_mm",
+        "propeller.blades",
+        "propeller.max_rpm",
+        "propeller.static.rpm",
+        "propeller.static.thrust_n",
+        "propeller.static.shaft_power_w",
+        "propeller.position",
+        "propeller.rotation",
+        "propeller.mass_kg",
+        "propeller.price",
+    ),
     "teeth": (
         "kind",
         "side",
@@ -276,7 +289,7 @@ def _value(part: Part, path: str) -> Value:
     *steps, last = path.split(".")
     place: Any = part
     for step in steps:
-        place = getattr(place, step)
+        place = getattr(place, step, None)
     value: Value = getattr(place, last, None)
     return value
 
@@ -287,6 +300,8 @@ def _could_say(part: Part, path: str) -> bool:
     place: Any = part
     for step in steps:
         place = getattr(place, step)
+        if place is None:
+            return True
     if isinstance(part, ToothedRange) and path in ("pitch_mm", "module_mm"):
         return (path == "module_mm") == (part.kind == "spur")
     return last in type(place).model_fields

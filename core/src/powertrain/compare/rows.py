@@ -233,7 +233,9 @@ ASKED: tuple[Ask, ...] = (
         _figure("thrust_to_weight"),
         "thrust_to_weight",
     ),
-    Ask("climb_rate", "ride", term("climb_rate"), "m/s", "more", _figure("climb_ms"), "climb_ms"),
+    Ask(
+        "climb_rate", "ride", term("climb_rate"), "m/s up", "more", _figure("climb_ms"), "climb_ms"
+    ),
     Ask(
         "endurance",
         "ride",

@@ -136,7 +136,7 @@ class Wishes(Model):
     )
     climb_ms: Number | None = measure(
         "Rate of climb",
-        "m/s",
+        "m/s up",
         (0.5, 20),
         default=None,
         explain="Height won each second, at its best.",

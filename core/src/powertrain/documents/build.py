@@ -74,7 +74,7 @@ class Moments(Model):
     )
     climb_ms: Number | None = measure(
         "Rate of climb",
-        "m/s",
+        "m/s up",
         (0.5, 20),
         default=None,
         explain="Of an aircraft: height won each second, at the speed that is best for it.",

@@ -118,4 +118,5 @@ RULES: dict[ListedKind, Callable[[dict[str, Any], dict[str, Any]], Derived]] = {
     "motors": _of_motor_said,
     "controllers": _of_controller_said,
     "packs": _of_pack_said,
+    "propellers": lambda values, facts: [],
 }

@@ -85,4 +85,5 @@ RULES: dict[ListedKind, Callable[[dict[str, Any], dict[str, Any]], Guesses]] = {
     "motors": _of_motor,
     "controllers": _of_controller,
     "packs": _of_cells,
+    "propellers": lambda inner, facts: {},
 }

@@ -18,6 +18,7 @@ from powertrain.listing.pattern import (
     whole,
     word,
 )
+from powertrain.listing.propeller import THRUST
 
 CAN_NOTE = "Diameter and length of the can; some shops mean the iron inside, which is smaller."
 STATOR_NOTE = "Diameter and height of the iron inside; the can is larger."
@@ -173,6 +174,12 @@ FREE = r"no[\s-]?load|idle|free(?:[\s-]running)?|unloaded|I[0o]"
 LASTING = r"cont(?:inuous|\.)?|rated|nominal|nom\.?"
 MOST = r"max(?:imum|\.)?|peak|burst|limit"
 
+
+def _propeller(match: re.Match[str]) -> Iterator[Said]:
+    """Yield the propeller that a shop's thrust is of, as diameter by pitch in inches."""
+    yield Said("facts.propeller", "".join((match[1] or match[2]).split()))
+
+
 PATTERNS: tuple[Reader, ...] = (
     pattern(r"brush-?\s?less|bldc|pmsm", word("commutation", "brushless")),
     pattern(
@@ -311,6 +318,13 @@ PATTERNS: tuple[Reader, ...] = (
         rf"(?:shaft|axle)(?:\s+(?:diameter|dia\.?|size))?\s*[:=]?\s*[Øø]?\s*{NUMBER}\s*mm",
         one("shaft_mm"),
     ),
+    pattern(
+        r"(?:recommended\s+|max(?:imum|\.)?\s+|test(?:ed)?\s+)?"
+        r"(?:prop(?:eller)?s?\s*[:=]?\s*(\d{1,2}(?:\.\d)?\s*x\s*\d{1,2}(?:\.\d)?)(?:E|SF)?"
+        r"|(\d{1,2}(?:\.\d)?\s*x\s*\d{1,2}(?:\.\d)?)(?:E|SF)?\s*\"?\s*prop(?:eller)?s?)",
+        _propeller,
+    ),
+    THRUST,
     pattern(rf"[Øø]?\s*{NUMBER}\s*(?:mm)?\s*[x×*]\s*{NUMBER}\s*mm", _sizes),
     pattern(
         rf"(?:can\s+)?(?:diameter|dia\.?|Ø)\s*[:=]?\s*{NUMBER}\s*mm"

@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any, Literal, NamedTuple, Protocol
 
-ListedKind = Literal["motors", "controllers", "packs"]
+ListedKind = Literal["motors", "controllers", "packs", "propellers"]
 
 
 class Said(NamedTuple):

@@ -17,19 +17,26 @@ from powertrain.documents.battery import Battery
 from powertrain.documents.describe import FieldInfo, part_fields
 from powertrain.documents.electrics import Controller
 from powertrain.documents.motors import PermanentMagnetMotor, constants_of_kind
+from powertrain.documents.propeller import Propeller
 from powertrain.identify.cell import MOHM
-from powertrain.listing import controller, motor, pack
+from powertrain.listing import controller, motor, pack, propeller
 from powertrain.listing.derived import derived
 from powertrain.listing.guesses import guessed
 from powertrain.listing.pattern import ListedKind, Reader, Said
 
-HOLDS: dict[ListedKind, str] = {"motors": "motor", "controllers": "controller", "packs": "battery"}
+HOLDS: dict[ListedKind, str] = {
+    "motors": "motor",
+    "controllers": "controller",
+    "packs": "battery",
+    "propellers": "propeller",
+}
 """Where a part's own figures stand in its document."""
 
 PATTERNS: dict[ListedKind, tuple[Reader, ...]] = {
     "motors": motor.PATTERNS,
     "controllers": controller.PATTERNS,
     "packs": pack.PATTERNS,
+    "propellers": propeller.PATTERNS,
 }
 
 
@@ -114,6 +121,7 @@ MODELS: dict[ListedKind, type[BaseModel]] = {
     "motors": PermanentMagnetMotor,
     "controllers": Controller,
     "packs": Battery,
+    "propellers": Propeller,
 }
 
 
@@ -144,6 +152,11 @@ def kind_of(text: str) -> ListedKind:
 
 
 NAMES: dict[ListedKind, tuple[str, ...]] = {
+    "propellers": (
+        r"^(?!.*\b(?:\d*kv|motor|esc|controller)\b).*\bprop(?:eller)?s?\b",
+        r"^(?!.*\b(?:\d*kv|motor|esc|controller)\b).*\b(?:\d|two|three|four)[\s-]*blade",
+        r"^(?!.*\d\s*kv\b)[\w\s]*\b\d{1,2}(?:\.\d)?\s*x\s*\d{1,2}(?:\.\d)?\s*(?:in(?:ch)?|\"|″)?\s*$",
+    ),
     "packs": (
         r"\d\s*m?ah",
         r"18650|21700",
@@ -198,6 +211,10 @@ FILLERS = frozenset(
         "of",
         "on",
         "or",
+        "prop",
+        "propeller",
+        "propellers",
+        "props",
         "rated",
         "size",
         "that",
@@ -261,6 +278,9 @@ FACTS: dict[str, tuple[str, str]] = {
     "lowest_voltage_v": ("Sold for volts from", "V"),
     "highest_voltage_v": ("Sold for volts to", "V"),
     "pieces": ("Pieces", ""),
+    "thrust_n": ("Thrust", "N"),
+    "propeller": ("Propeller of that thrust", ""),
+    "bore_mm": ("Bore", "mm"),
     "nominal_v": ("Nominal volts", "V"),
     "bec_voltage_v": ("Gives a receiver", "V"),
     "bec_current_a": ("Gives a receiver", "A"),
@@ -306,6 +326,7 @@ def _field(kind: ListedKind, path: str) -> FieldInfo:
 
 NEEDED: dict[ListedKind, tuple[str, ...]] = {
     "controllers": ("continuous_current_a", "max_voltage_v", "resistance_ohm"),
+    "propellers": ("diameter_mm", "pitch_mm"),
     "packs": ("chemistry", "series", "cell_capacity_ah", MOHM),
 }
 """What no answer can do without; of motors the constants of their kind."""

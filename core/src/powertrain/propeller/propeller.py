@@ -105,7 +105,8 @@ def _measured(said: Stated) -> tuple[Array, Array]:
     the generic blade. Where each has a point of its own, it is held against its own chart.
     """
     point = said.under("static")
-    own = said if point.varies("rpm") else Stated(said.part)
+    each = any(point.varies(key) for key in ("rpm", "thrust_n", "shaft_power_w"))
+    own = said if each else Stated(said.part)
     which, charts = _chart(own)
     diameter_m = own.number("diameter_mm") / 1000
     turns, rho = point.number("rpm") / 60, point.number("air_density_kg_m3")

@@ -1311,7 +1311,7 @@ export interface paths {
         };
         /**
          * Names
-         * @description Return the motors, controllers and packs that may be named, the last changed first.
+         * @description Return the parts that a brief may name, those last changed first.
          */
         get: operations["shelf_names"];
         put?: never;
@@ -5702,10 +5702,11 @@ export interface components {
          * Brief
          * @description A vehicle without its drive, and what is wished of it.
          *
-         *     `vehicle.mass_kg` is that of vehicle and load without motor, controller, pack and gearing;
-         *     those of each candidate are added. Speeds, hills and amps are judged at the rest volts of
-         *     `judged_at`; limits of volts straight off the charger; the range between the two states of
-         *     charge.
+         *     With a `wheel` it is driven by it; without one it is a craft that propellers push, and what is
+         *     searched for last is the propeller in place of the gearing. `vehicle.mass_kg` is that of vehicle
+         *     and load without motor, controller, pack and gearing or propeller; those of each candidate are
+         *     added. Speeds, hills and amps are judged at the rest volts of `judged_at`; limits of volts
+         *     straight off the charger; the range between the two states of charge.
          */
         Brief: {
             /**
@@ -5721,8 +5722,13 @@ export interface components {
              */
             name?: string;
             conditions?: components["schemas"]["Conditions"];
-            vehicle: components["schemas"]["Vehicle"];
-            wheel: components["schemas"]["Wheel"];
+            /** Vehicle */
+            vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Aircraft"] | components["schemas"]["Hull"];
+            /**
+             * Driven wheel
+             * @description Left out of a craft that propellers push.
+             */
+            wheel?: components["schemas"]["Wheel"] | null;
             /** Axle's own ratio */
             final_drive?: components["schemas"]["FinalDrive"] | null;
             /**
@@ -5819,6 +5825,8 @@ export interface components {
             battery?: string | components["schemas"]["Battery"] | null;
             /** Gearing */
             gearing?: (components["schemas"]["ToothedStage"] | components["schemas"]["FixedStage"] | components["schemas"]["GearboxStage"])[] | null;
+            /** Propeller */
+            propeller?: string | components["schemas"]["Propeller"] | null;
         };
         /**
          * Round
@@ -5945,6 +5953,31 @@ export interface components {
             hold_stall_s?: number | null;
             /** Start */
             launch?: components["schemas"]["Start"] | null;
+            /**
+             * Thrust over weight
+             * @description Standing at full throttle: 0.3 flies calmly, 0.7 briskly, 1 hangs on it.
+             */
+            thrust_to_weight?: number | null;
+            /**
+             * Pitch speed over stall speed
+             * @description Standing at full throttle, pitch times turns: 2.5 for ease, 3 and more for speed.
+             */
+            pitch_speed_over_stall?: number | null;
+            /**
+             * Rate of climb
+             * @description Height won each second, at its best.
+             */
+            climb_ms?: number | null;
+            /**
+             * Stays out
+             * @description At cruise, on one charge.
+             */
+            endurance_min?: number | null;
+            /**
+             * Propeller at most
+             * @description Across the tips: what clears ground, water or the cage.
+             */
+            max_diameter_mm?: number | null;
             /**
              * Admitted parts
              * @description Ids that an event's rules admit; kinds of which none is named are free.
@@ -8494,6 +8527,32 @@ export interface components {
             battery: components["schemas"]["Battery"];
         };
         /**
+         * PropellerPart
+         * @description A propeller for sale.
+         */
+        PropellerPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            propeller: components["schemas"]["Propeller"];
+        };
+        /**
          * Shelf
          * @description Everything that may be bought.
          */
@@ -8520,6 +8579,8 @@ export interface components {
             cells?: components["schemas"]["CellPart"][];
             /** Wheels */
             wheels?: components["schemas"]["WheelPart"][];
+            /** Propellers */
+            propellers?: components["schemas"]["PropellerPart"][];
             /** Teeth */
             teeth?: components["schemas"]["ToothedRange"][];
             /** Strands */
@@ -8879,6 +8940,8 @@ export interface components {
             controllers: components["schemas"]["PartName"][];
             /** Packs */
             packs: components["schemas"]["PartName"][];
+            /** Propellers */
+            propellers: components["schemas"]["PartName"][];
         };
         /**
          * FieldsOfPart
@@ -9995,7 +10058,7 @@ export interface components {
          * @description The parts of a candidate, by their ids on the shelf; `own` stands for an owned one.
          *
          *     `twins` is how many buyable gearings have the same reduction, stages and loss; `controllers` how
-         *     many equal controllers share the motors.
+         *     many equal controllers share the motors. `propeller` is that of a craft, one for each motor.
          */
         Parts: {
             /** Motor */
@@ -10015,6 +10078,8 @@ export interface components {
              * @default 1
              */
             controllers?: number;
+            /** Propeller */
+            propeller?: string | null;
         };
         /**
          * Relaxed
@@ -10038,8 +10103,9 @@ export interface components {
          * Result
          * @description One candidate. `build` is a build document; `worth` what its score is made of.
          *
-         *     `gearings` is how many gearings do with its motor, controller and pack. `bands` are the 10, 50
-         *     and 90 % points of the figures that doubt touches; empty while a search is under way.
+         *     `gearings` is how many gearings or propellers do with its motor, controller and pack. `bands`
+         *     are the 10, 50 and 90 % points of the figures that doubt touches; empty while a search is under
+         *     way.
          *     `differs` says what a near-tie has more or less of than the one before; None where it is none.
          */
         Result: {
@@ -10091,7 +10157,7 @@ export interface components {
         };
         /**
          * TrioAnswer
-         * @description Motor, controller and pack: how many gearings do, and the best of them.
+         * @description Motor, controller and pack: how many gearings or propellers do, and the best of them.
          */
         TrioAnswer: {
             /** Motor */
@@ -10104,6 +10170,8 @@ export interface components {
             gearings: number;
             /** Ratio */
             ratio: number;
+            /** Propeller */
+            propeller?: string | null;
             /** Score */
             score: number;
         };
@@ -10154,6 +10222,8 @@ export interface components {
             controller?: string | null;
             /** Battery */
             battery?: string | null;
+            /** Propeller */
+            propeller?: string | null;
         };
         /**
          * Made
@@ -17222,7 +17292,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
             };
             cookie?: never;
         };
@@ -17412,7 +17482,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
             };
             cookie?: never;
         };
@@ -17602,7 +17672,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
                 ref: string;
             };
             cookie?: never;
@@ -17706,7 +17776,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
                 ref: string;
             };
             cookie?: never;
@@ -17814,7 +17884,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
             };
             cookie?: never;
         };
@@ -17912,7 +17982,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
                 ref: string;
             };
             cookie?: never;
@@ -18016,7 +18086,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
                 ref: string;
             };
             cookie?: never;
@@ -18120,7 +18190,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
                 ref: string;
             };
             cookie?: never;
@@ -18226,7 +18296,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
             };
             cookie?: never;
         };
@@ -18321,7 +18391,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
             };
             cookie?: never;
         };

@@ -9,11 +9,12 @@ import { Notice } from "../../ui/Notice";
 import { useSize } from "../../ui/useSize";
 import { digits } from "../../units/format";
 import { KindForBrief } from "../controller/WhichKind";
+import { asked } from "./blanks";
 import { type Counts, sameCounts, sortedBy, weightsOf } from "./counts";
 import { FallsOut } from "./FallsOut";
 import { Front } from "./Front";
 import { Progress } from "./Progress";
-import { asked, Questions } from "./Questions";
+import { Questions } from "./Questions";
 import { ResultRow } from "./ResultRow";
 import { useBrief } from "./useBrief";
 import { WhyNot } from "./WhyNot";
@@ -91,7 +92,7 @@ export function BriefBody({ id }: { id: string }) {
           {saying ? (
             <>
               <Questions saying={saying} usual={usual} />
-              {said ? (
+              {said?.wheel ? (
                 <KindForBrief
                   brief={said}
                   onOnly={(kind) => saying.say("wishes.commutation", kind)}
@@ -125,6 +126,7 @@ export function BriefBody({ id }: { id: string }) {
               answer={kept.answer}
               matchId={kept.id}
               shelf={parts}
+              craft={!kept.asked.wheel}
               weights={said ? weightsOf(said, usual) : null}
               asked={weightsOf(kept.asked, usual)}
               whole={told?.state === "done"}
@@ -148,6 +150,8 @@ interface FoundProps {
   answer: MatchAnswer;
   matchId: string;
   shelf: ShelfNames | undefined;
+  /** Whether propellers push it. */
+  craft: boolean;
   /** What counts for how much now, and what did when the shelf was searched. */
   weights: Counts | null;
   asked: Counts;
@@ -155,7 +159,7 @@ interface FoundProps {
   whole: boolean;
 }
 
-function Found({ answer, matchId, shelf: parts, weights, asked, whole }: FoundProps) {
+function Found({ answer, matchId, shelf: parts, craft, weights, asked, whole }: FoundProps) {
   const anew = weights !== null && !sameCounts(weights, asked);
   const sorted = anew ? sortedBy(answer.results, weights) : answer.results;
   const [each, setEach] = useState(false);
@@ -173,13 +177,16 @@ function Found({ answer, matchId, shelf: parts, weights, asked, whole }: FoundPr
     });
   const [ref, width] = useSize();
   const names = useMemo(() => {
-    const all = [...(parts?.motors ?? []), ...(parts?.controllers ?? []), ...(parts?.packs ?? [])];
+    const all = [parts?.motors, parts?.controllers, parts?.packs, parts?.propellers].flatMap(
+      (list) => list ?? [],
+    );
     // A result's build names its parts; the list to choose from may not hold all of them.
     const named = answer.results.flatMap(({ parts: ids, build }) =>
-      (["motor", "controller", "battery"] as const).map((part) => ({
-        id: ids[part],
-        name: (build[part] as { name?: string } | undefined)?.name ?? ids[part],
-      })),
+      (["motor", "controller", "battery", "propeller"] as const).flatMap((part) => {
+        const id = ids[part];
+        const named = (build[part] as { name?: string } | undefined)?.name;
+        return id ? [{ id, name: named || id }] : [];
+      }),
     );
     return new Map([...named, ...all].map((part) => [part.id, part.name]));
   }, [parts, answer]);
@@ -263,7 +270,7 @@ function Found({ answer, matchId, shelf: parts, weights, asked, whole }: FoundPr
       <aside ref={ref} className="min-w-0">
         {answer.results.length > 0 ? <Front answer={answer} marked={marked} width={width} /> : null}
         <FallsOut answer={answer} />
-        {parts ? <WhyNot matchId={matchId} shelf={parts} /> : null}
+        {parts ? <WhyNot matchId={matchId} shelf={parts} craft={craft} /> : null}
       </aside>
     </div>
   );
@@ -304,7 +311,11 @@ function Nothing({ answer, nameOf }: { answer: MatchAnswer; nameOf: (id: string)
             {one.nearest ? (
               <>
                 Nearest without it: {nameOf(one.nearest.motor)}, {nameOf(one.nearest.controller)},{" "}
-                {nameOf(one.nearest.battery)}, {digits(one.nearest.ratio, 3)} to 1. {one.why}
+                {nameOf(one.nearest.battery)},{" "}
+                {one.nearest.propeller
+                  ? nameOf(one.nearest.propeller)
+                  : `${digits(one.nearest.ratio, 3)} to 1`}
+                . {one.why}
               </>
             ) : (
               "Even without it nothing would do."

@@ -48,6 +48,7 @@ export function ResultRow({
           <h3 className="min-w-0 flex-1 basis-56 text-[14.5px] font-semibold">
             {nameOf(parts.motor)}, {(parts.controllers ?? 1) > 1 ? `${parts.controllers} of ` : ""}
             {nameOf(parts.controller)}, {nameOf(parts.battery)}
+            {parts.propeller ? `, ${nameOf(parts.propeller)}` : ""}
           </h3>
           <label className="flex min-h-11 items-center gap-1.5 text-[12.5px] text-soft sm:min-h-8">
             <input
@@ -83,7 +84,13 @@ export function ResultRow({
   );
 }
 
-function gearing({ parts, gearings }: MatchResult): string {
+function gearing({ parts, gearings, build }: MatchResult): string {
+  if (parts.propeller) {
+    const count = (build.motor as { count?: number } | undefined)?.count ?? 1;
+    const each = count > 1 ? `${count} motors, a propeller on each` : "Straight on the shaft";
+    const more = gearings > 1 ? `; ${gearings - 1} other propellers do` : "";
+    return `${each}${more}`;
+  }
   const stages = parts.gearing.map((stage) => `${stage.driver_teeth} to ${stage.driven_teeth}`);
   const how = stages.length ? `${stages.join(", ")} teeth, ` : "no gearing, ";
   const more = gearings > 1 ? `; ${(gearings - 1).toLocaleString("en-GB")} other gearings do` : "";
@@ -97,7 +104,7 @@ function Figures({ result }: { result: MatchResult }) {
     const value = figures[key];
     return value === null || value === undefined ? "not known" : show(value);
   };
-  const items: [string, TermId, string, string, string][] = [
+  const items: Item[] = [
     [
       "top speed",
       "top_speed",
@@ -105,7 +112,7 @@ function Figures({ result }: { result: MatchResult }) {
       said("top_speed_kmh", (v) => text(v / 3.6, "speed")),
       "km/h",
     ],
-    ["up the hill", "climb", "climb_kmh", said("climb_kmh", (v) => text(v / 3.6, "speed")), "km/h"],
+    ...(result.parts.propeller ? inAir(said, text) : onRoad(said, text)),
     ["range", "range", "range_km", said("range_km", (v) => text(v, "distance")), "km"],
     ["adds", "added_mass", "added_mass_kg", said("added_mass_kg", (v) => text(v, "mass")), "kg"],
     ["winding", "winding", "winding_c", said("winding_c", (v) => text(v, "temperature", 2)), "C"],
@@ -127,6 +134,26 @@ function Figures({ result }: { result: MatchResult }) {
     </dl>
   );
 }
+
+type Item = [name: string, term: TermId, key: string, value: string, unit: string];
+type Said = (key: string, show: (value: number) => string) => string;
+type Text = ReturnType<typeof useUnits>["text"];
+
+const onRoad = (said: Said, text: Text): Item[] => [
+  ["up the hill", "climb", "climb_kmh", said("climb_kmh", (v) => text(v / 3.6, "speed")), "km/h"],
+];
+
+const inAir = (said: Said, text: Text): Item[] => [
+  [
+    "thrust over weight",
+    "thrust_to_weight",
+    "thrust_to_weight",
+    said("thrust_to_weight", (v) => digits(v, 2)),
+    "",
+  ],
+  ["climbs", "climb_rate", "climb_ms", said("climb_ms", (v) => text(v, "climb", 2)), "m/s up"],
+  ["out", "endurance", "endurance_min", said("endurance_min", (v) => `${digits(v, 2)} min`), "min"],
+];
 
 /** What a result that is nearly as good as the one before has more or less of. */
 function NearTie({ differs }: { differs: MatchResult["differs"] }) {

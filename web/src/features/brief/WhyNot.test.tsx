@@ -14,11 +14,12 @@ const SHELF = {
   motors: [{ id: "m", name: "Millrace 80" }],
   controllers: [{ id: "c", name: "Sallow 60" }],
   packs: [{ id: "p", name: "Reed 10S" }],
+  propellers: [{ id: "w", name: "Sallow 9x6" }],
 } as unknown as ShelfNames;
 
 async function asked(answer: object) {
   const sent = serverAnswers(() => ({ data: { answer } }));
-  drawn(<WhyNot matchId="match" shelf={SHELF} />);
+  drawn(<WhyNot matchId="match" shelf={SHELF} craft={false} />);
   const ask = screen.getByRole("button", { name: "Ask" });
   expect(ask).toHaveProperty("disabled", true);
   await userEvent.selectOptions(screen.getByLabelText("motor"), "m");

@@ -4,17 +4,26 @@ import type { ShelfNames, WhyAnswer } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { digits } from "../../units/format";
 
-type Named = { motor?: string; controller?: string; battery?: string };
+type Named = { motor?: string; controller?: string; battery?: string; propeller?: string };
+
+interface Props {
+  matchId: string;
+  shelf: ShelfNames;
+  /** Whether propellers are asked about, too. */
+  craft: boolean;
+}
 
 /** Asks about one part or several together: does it do, and if not, what excludes it. */
-export function WhyNot({ matchId, shelf }: { matchId: string; shelf: ShelfNames }) {
+export function WhyNot({ matchId, shelf, craft }: Props) {
   const [named, setNamed] = useState<Named>({});
   const [told, setTold] = useState<WhyAnswer | "asking" | null>(null);
   const kinds = [
     ["motor", "any motor", shelf.motors],
     ["controller", "any controller", shelf.controllers],
     ["battery", "any pack", shelf.packs],
+    ...(craft ? [["propeller", "any propeller", shelf.propellers] as const] : []),
   ] as const;
+  const nameOf = (id: string) => shelf.propellers.find((part) => part.id === id)?.name ?? id;
   const ask = async () => {
     setTold("asking");
     try {
@@ -52,18 +61,22 @@ export function WhyNot({ matchId, shelf }: { matchId: string; shelf: ShelfNames 
         </Button>
       </div>
       <div role="status" className="mt-2 text-[13px]">
-        {told === "asking" ? "Looking" : told ? <Told told={told} /> : null}
+        {told === "asking" ? "Looking" : told ? <Told told={told} nameOf={nameOf} /> : null}
       </div>
     </section>
   );
 }
 
-function Told({ told }: { told: WhyAnswer }) {
+function Told({ told, nameOf }: { told: WhyAnswer; nameOf: (id: string) => string }) {
   if (told.feasible > 0)
     return (
       <p>
         It does: {told.feasible.toLocaleString("en-GB")} combinations with it meet the brief, the
-        best geared {digits(told.best?.ratio ?? 0, 3)} to 1.
+        best{" "}
+        {told.best?.propeller
+          ? `with a ${nameOf(told.best.propeller)}`
+          : `geared ${digits(told.best?.ratio ?? 0, 3)} to 1`}
+        .
       </p>
     );
   return (

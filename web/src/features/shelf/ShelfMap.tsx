@@ -37,6 +37,7 @@ const USUAL: Record<string, [string, string]> = {
   packs: ["energy_wh", "battery.mass_kg"],
   cells: ["capacity_ah", "resistance_mohm"],
   wheels: ["wheel.rolling_circumference_mm", "mass_kg"],
+  propellers: ["propeller.diameter_mm", "thrust_per_w"],
   connectors: ["current_a", "price"],
   wires: ["area_mm2", "price_per_m"],
 };

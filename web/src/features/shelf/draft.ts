@@ -27,6 +27,7 @@ export const BLANK: Record<PartKind, Draft> = {
   packs: { name: "", battery: { chemistry: "li_ion", cell_voltage_v: 3.7 } },
   cells: { name: "", chemistry: "li_ion" },
   wheels: { name: "", wheel: {} },
+  propellers: { name: "", propeller: {} },
   teeth: { name: "", kind: "chain", side: "driver", efficiency: 0.96, sizes: [] },
   strands: { name: "", kind: "chain" },
   wires: { name: "" },
@@ -54,6 +55,7 @@ const HIDDEN = new Set([
   "controller.name",
   "battery.name",
   "wheel.name",
+  "propeller.name",
 ]);
 
 /** Sizes of a range as text, and text as sizes; a size that stays keeps its mass and price. */

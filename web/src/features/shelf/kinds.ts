@@ -9,6 +9,7 @@ export const KINDS: [PartKind, plural: string, singular: string][] = [
   ["packs", "Packs", "pack"],
   ["cells", "Cells", "cell"],
   ["wheels", "Wheels", "wheel"],
+  ["propellers", "Propellers", "propeller"],
   ["teeth", "Toothed wheels", "range of toothed wheels"],
   ["strands", "Chains and belts", "chain or belt"],
   ["wires", "Wires", "wire"],

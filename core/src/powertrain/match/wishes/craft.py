@@ -51,7 +51,7 @@ def wished(brief: Brief) -> Iterator[Wished]:
         )
     if wishes.climb_ms is not None:
         yield OfDrive(
-            "climb_ms", "Rate of climb", "m/s", wishes.climb_ms, 1, brief.judged_at, _climb_ms
+            "climb_ms", "Rate of climb", "m/s up", wishes.climb_ms, 1, brief.judged_at, _climb_ms
         )
     if wishes.endurance_min is not None:
         cruise_kmh = moments_of_brief(brief).cruise_kmh or 0.0
