@@ -32,6 +32,7 @@ def main() -> int:
         call_command("load_demo")
         call_command("load_demo_rides")
         call_command("load_demo_log")
+        call_command("load_demo_briefs")
     return 0
 
 

@@ -10,7 +10,8 @@ from builds.models import Build
 from builds.querysets import version_of
 from common.documents import plain
 from matching.models import Brief, Origin
-from powertrain.documents.reading import check_build
+from powertrain.documents.brief import Brief as BriefDocument
+from powertrain.documents.reading import check_build, check_model
 from powertrain.match.starts import brief_of, said_of
 
 
@@ -46,8 +47,13 @@ def set_away(user: Any, brief_id: UUID, *, away: bool) -> Brief:
 
 
 @transaction.atomic
-def write_brief(user: Any, build_id: UUID) -> Brief:
+def write_brief(user: Any, build_id: UUID, wishes: dict[str, Any] | None = None) -> Brief:
     """Write the brief of a build's vehicle, if it has none yet; return the brief that it has.
+
+    Parameters
+    ----------
+    wishes : dict, optional
+        What is wished of it, all of it said; None for what it does now, as guesses.
 
     Raises
     ------
@@ -63,6 +69,9 @@ def write_brief(user: Any, build_id: UUID) -> Brief:
         return brief
     document = check_build(version_of(build, build.head).document)
     wished = plain(brief_of(document))
-    written = keep_brief(user, wished, said=said_of(document))
+    said: list[str] | None = said_of(document)
+    if wishes is not None:
+        wished, said = plain(check_model(BriefDocument, {**wished, "wishes": wishes})), None
+    written = keep_brief(user, wished, said=said)
     Origin.objects.create(build=build, brief=written, document=wished)
     return written

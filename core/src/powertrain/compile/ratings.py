@@ -143,6 +143,8 @@ class Ratings:
     vehicle: VehicleRatings
     propeller_rpm: Array
     """What its maker allows a propeller; infinite where there is none, too."""
+    propeller_loosens: bool | None
+    """Whether it works a right-hand nut loose; None where nobody said which way it turns."""
 
     @classmethod
     def of(cls, build: Stated) -> "Ratings":
@@ -156,6 +158,7 @@ class Ratings:
             stages=tuple(StageData.of(stage) for stage in build.each("gearing")),
             vehicle=_vehicle(build),
             propeller_rpm=_propeller_rpm(build),
+            propeller_loosens=_propeller_loosens(build),
         )
 
 
@@ -229,6 +232,15 @@ def _propeller_rpm(build: Stated) -> Array:
     if build.word("propeller") is None:
         return scalar(np.inf)
     return build.under("propeller").number("max_rpm", np.inf)
+
+
+def _propeller_loosens(build: Stated) -> bool | None:
+    if build.word("propeller") is None:
+        return None
+    said = build.under("propeller")
+    if not (said.gives("position") and said.gives("rotation")):
+        return None
+    return bool((said.word("position") == "pusher") == (said.word("rotation") == "clockwise"))
 
 
 def _vehicle(build: Stated) -> VehicleRatings:

@@ -8987,7 +8987,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "motors" | "controllers" | "packs";
+            kind: "motors" | "controllers" | "packs" | "propellers";
             /** Document */
             document: {
                 [key: string]: unknown;
@@ -9027,7 +9027,7 @@ export interface components {
             /** Text */
             text: string;
             /** Kind */
-            kind?: ("motors" | "controllers" | "packs") | null;
+            kind?: ("motors" | "controllers" | "packs" | "propellers") | null;
         };
         /**
          * PartAnswer
