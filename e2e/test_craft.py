@@ -63,3 +63,31 @@ def test_a_craft_is_stood_on_the_scale(page: Page, product: Product):
     before = page.get_by_role("region", name="Before riding")
     expect(before).to_contain_text("Propeller without a nick", timeout=20_000)
     expect(before).not_to_contain_text("helmet")
+
+
+def test_a_press_that_brings_a_stop_says_so_under_it(page: Page, product: Product):
+    find(page, product, "Tern survey wing")
+    page.get_by_role("link", name="Tern survey wing", exact=True).click()
+    expect(page.get_by_role("tab").first).to_be_visible(timeout=20_000)
+    page.keyboard.press("g")
+    roads = page.get_by_role("region", name="Three roads to more")
+    cell = roads.get_by_role("row", name=re.compile("Cells in series"))
+    expect(cell).to_contain_text("Then", timeout=20_000)
+    expect(roads.get_by_role("row", name=re.compile("^Pitch"))).not_to_contain_text("Then")
+    assert findings(page) == []
+
+
+def test_the_airboat_finds_a_drive_with_a_propeller(page: Page, product: Product):
+    find(page, product, "Coot airboat")
+    page.get_by_role("link", name="Coot airboat", exact=True).click()
+    expect(page.get_by_role("tab").first).to_be_visible(timeout=20_000)
+    page.keyboard.press("i")
+    expect(page.get_by_label("Propeller at most")).to_have_value("900")
+    expect(page.get_by_label("Thrust over weight")).to_have_value("0.12")
+    expect(page.get_by_label(re.compile("Grade of the hill"))).to_have_count(0)
+    first = page.get_by_role("button", name="To the bench, number 1", exact=True)
+    expect(first).to_be_visible(timeout=60_000)
+    assert findings(page) == []
+    first.click()
+    expect(page.get_by_role("tab", name=re.compile("Hump"))).to_be_visible(timeout=20_000)
+    expect(page.get_by_role("region", name="Propeller", exact=True)).to_be_visible()

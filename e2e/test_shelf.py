@@ -126,7 +126,7 @@ def test_shelf_and_comparison_have_no_serious_findings_and_fit(
     expect(page.get_by_role("button", name="Copy")).to_be_visible()
     assert findings(page) == []
     page.keyboard.press("Escape")
-    expect(page.get_by_text(re.compile(r"^10\d found"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^12\d found"))).to_be_visible()
     assert findings(page) == []
     assert page.evaluate("document.documentElement.scrollWidth") <= width
     builds = product.get("/api/builds")["builds"][:2]

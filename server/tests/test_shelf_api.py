@@ -253,7 +253,7 @@ def test_a_part_that_can_no_longer_be_read_hides_no_other(api, looked, thirty, t
 
 def test_names_to_choose_from_are_ones_own_first(api, thirty):
     status, told = api.get("/shelf/names")
-    assert (status, set(told)) == (200, {"motors", "controllers", "packs"})
+    assert (status, set(told)) == (200, {"motors", "controllers", "packs", "propellers"})
     assert all(part["id"].startswith("reed-") for part in told["motors"][:30])
     assert "sedgeholt-o35-790" in {part["id"] for part in told["motors"][30:]}
 

@@ -25,7 +25,7 @@ def options(parser: ArgumentParser, command: str) -> None:
 
 def run(arguments: Any) -> str:
     """Return what the run comes to."""
-    given = read_run(text_at(arguments.document, "run"))
+    given = read_run(text_at(arguments.document, "run"), craft=True)
     ridden = ride(given, step_s=arguments.step)
     if arguments.csv is not None:
         try:

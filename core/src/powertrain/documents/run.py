@@ -262,18 +262,23 @@ def with_rest_volts(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "battery": {**battery, "open_circuit": points}}
 
 
-def read_run(text: bytes | str) -> Run:
+def read_run(text: bytes | str, *, craft: bool = False) -> Run:
     """Return the run that JSON text describes.
+
+    Parameters
+    ----------
+    craft : bool
+        Whether it may be of a craft that propellers push, too.
 
     Raises
     ------
     Refusal
         Naming the first place that is wrong, ``build....`` for the build's.
     """
-    return check_run(parse(text))
+    return check_run(parse(text), craft=craft)
 
 
-def check_run(document: Any) -> Run:
+def check_run(document: Any, *, craft: bool = False) -> Run:
     """Return the run that a plain document describes; see `read_run`."""
     if not isinstance(document, dict):
         raise Refusal("", "must be an object with the keys of a run")
@@ -284,7 +289,8 @@ def check_run(document: Any) -> Run:
     except Refusal as refusal:
         where = f"build.{refusal.where}" if refusal.where else "build"
         raise Refusal(where, refusal.what) from None
-    if build.wheel is None or build.vehicle.kind != "ground":
+    on_wheels = build.wheel is not None and build.vehicle.kind == "ground"
+    if not on_wheels and not (craft and build.propeller is not None):
         raise Refusal("build.vehicle.kind", NO_WHEELS)
     rest = {key: value for key, value in document.items() if key != "build"}
     try:

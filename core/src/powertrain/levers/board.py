@@ -7,7 +7,7 @@ from typing import Any, Literal
 import numpy as np
 from pydantic import BaseModel
 
-from powertrain.arrays import Array
+from powertrain.arrays import Array, filled
 from powertrain.by_then import Then, by_then
 from powertrain.documents.build import Build
 from powertrain.doubt.bands import bands_of
@@ -15,6 +15,8 @@ from powertrain.doubt.draws import DRAWS, Doubt, Variants, variants
 from powertrain.levers.lever import Lever, step_word
 from powertrain.levers.registry import levers_of
 from powertrain.results import FigureId, Results, figures_of, results_of
+from powertrain.verdicts.context import Batch
+from powertrain.verdicts.registry import stopping_rules
 from powertrain.verdicts.verdict import PartId
 
 PAIRED = 8
@@ -44,13 +46,19 @@ which all else is equal. None where the figure is not finite before or after."""
 
 
 class Row(BaseModel):
-    """One press of one lever."""
+    """One press of one lever.
+
+    `stops` says what would stop the build after it and does not now, `clears` what stops it now and
+    would not any more.
+    """
 
     lever: str
     step: Literal[1, -1]
     part: PartId
     say: str
     effects: dict[FigureId, Effect | None]
+    stops: list[str]
+    clears: list[str]
 
 
 class Board(BaseModel):
@@ -98,12 +106,20 @@ def sweep_of(
 
 def board_of(sweep: Sweep) -> Board:
     """Return the lever board of a sweep."""
-    effects = _effects(sweep)
+    effects, verdicts = _effects(sweep), _verdicts(sweep)
     rows = [
         Row.model_construct(
-            lever=lever.id, step=step, part=lever.part, say=step_word(lever, step), effects=effect
+            lever=lever.id,
+            step=step,
+            part=lever.part,
+            say=step_word(lever, step),
+            effects=effect,
+            stops=stops,
+            clears=clears,
         )
-        for (lever, step), effect in zip(sweep.presses, effects, strict=True)
+        for (lever, step), effect, (stops, clears) in zip(
+            sweep.presses, effects, verdicts, strict=True
+        )
     ]
     now = {key: _finite(values[0]) for key, values in sweep.figures.items()}
     # Each kind of load has figures of its own.
@@ -131,6 +147,19 @@ def _effects(sweep: Sweep) -> list[dict[FigureId, Effect | None]]:
         {key: plain[f][row] if finite[f][row] else None for f, key in enumerate(keys)}
         for row in range(count)
     ]
+
+
+def _verdicts(sweep: Sweep) -> list[tuple[list[str], list[str]]]:
+    """Return, for each press, what stops the build after it alone, and what it clears."""
+    batch = Batch(sweep.variants.compiled, sweep.results)
+    first, count = 1 + DRAWS, len(sweep.presses)
+    found: list[tuple[list[str], list[str]]] = [([], []) for _ in range(count)]
+    for rule in stopping_rules().values():
+        stops = filled(rule.stops(batch), (len(sweep.variants.draws),))
+        now, after = bool(stops[0]), stops[first : first + count]
+        for place in np.flatnonzero(after != now):
+            found[place][1 if now else 0].append(rule.rejects)
+    return found
 
 
 NOTHING = 1e-6

@@ -14,7 +14,8 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array, floats, scalar, shape_of
 from powertrain.drive import Drive
 from powertrain.load.propelled import Propelled
-from powertrain.operating.full_throttle import fastest_rad_s, output_nm
+from powertrain.operating.full_throttle import fastest_rad_s as fastest_of
+from powertrain.operating.full_throttle import output_nm
 from powertrain.operating.state import State, state_at_full_throttle, state_at_torque
 from powertrain.roots import falling_root
 
@@ -39,9 +40,9 @@ class InAir:
     load: Propelled
 
     @cached_property
-    def _fastest_rad_s(self) -> Array:
+    def fastest_rad_s(self) -> Array:
         """Turns of the propellers that no full throttle passes."""
-        free = floats(fastest_rad_s(self.drive))
+        free = floats(fastest_of(self.drive))
         most = 2 * FASTEST_TIP_MPS / self.load.blades.diameter_m
         return np.where(np.isfinite(free) & (free > 0), np.minimum(free, most), most)
 
@@ -52,7 +53,7 @@ class InAir:
     def turns_rad_s(self, air_mps: Array, close: float = CLOSEST) -> Array:
         """Return the speed of the output shaft at full throttle in air of a speed."""
         driven = np.maximum(air_mps, 0.0) / self.load.travel_m
-        most = np.maximum(self._fastest_rad_s, 1.5 * driven)
+        most = np.maximum(self.fastest_rad_s, 1.5 * driven)
         air = air_mps + np.zeros(np.shape(most))
 
         def spare(turns: Array) -> Array:
@@ -90,9 +91,9 @@ class InAir:
     def _speeds(self, steepness: Array) -> Array:
         """Return speeds of the air along a first axis, beyond that at which thrust is gone."""
         blades = self.load.blades
-        most = self._fastest_rad_s / (2 * np.pi) * (blades.pitch_m + 0.5 * blades.diameter_m)
+        most = self.fastest_rad_s / (2 * np.pi) * (blades.pitch_m + 0.5 * blades.diameter_m)
         advance = float(blades.charts.advance[:, -1].max())
-        most = np.maximum(most, self._fastest_rad_s / (2 * np.pi) * advance * blades.diameter_m)
+        most = np.maximum(most, self.fastest_rad_s / (2 * np.pi) * advance * blades.diameter_m)
         low = self.slowest_mps(steepness)
         # A descent is faster than any propeller pushes: to where drag alone holds the weight.
         high = np.maximum(1.1 * most, 1.5 * low)
@@ -148,7 +149,7 @@ class InAir:
     def holding(self, air_mps: Array, steepness: Array) -> tuple[State, NDArray[np.bool_]]:
         """Return the part-throttle state that holds a speed of the air, and whether it does."""
         wanted = self.held_n(air_mps, steepness)
-        most = np.maximum(self._fastest_rad_s, 1.5 * np.maximum(air_mps, 0.0) / self.load.travel_m)
+        most = np.maximum(self.fastest_rad_s, 1.5 * np.maximum(air_mps, 0.0) / self.load.travel_m)
         air = air_mps + np.zeros(np.shape(most))
         turns = falling_root(
             lambda rad_s: wanted - self.load.thrust_n(rad_s, air),

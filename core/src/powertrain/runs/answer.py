@@ -82,6 +82,14 @@ class Ledger(BaseModel):
     brakes: float
 
 
+class CraftLedger(Ledger):
+    """Of a craft: what its propellers leave behind, and the water's drag, too."""
+
+    wake: float
+    blades: float
+    water: float
+
+
 class RunAnswer(BaseModel):
     """A run in figures; `bands` are by the name of a figure, empty without draws."""
 
@@ -100,7 +108,7 @@ class RunAnswer(BaseModel):
     finished: bool
     ended_by: str
     events: list[Event]
-    ledger_wh: Ledger
+    ledger_wh: CraftLedger | Ledger
     bands: dict[str, list[float | None]]
     cut_off_chance: float | None
 
@@ -206,18 +214,22 @@ def _begins(run: Run, node: NodeId) -> float:
 
 def _ledger(ridden: Ridden) -> Ledger:
     wh = {name: float(values[0]) / HOUR_S for name, values in ridden.totals.items()}
-    return Ledger(
-        cells=wh["cells_w"],
-        pack_heat=wh["pack_heat_w"],
-        controller_heat=wh["controller_heat_w"],
-        motor_heat=wh["copper_heat_w"] + wh["brush_heat_w"] + wh["no_load_loss_w"],
-        gearing_heat=wh["shaft_w"] - wh["output_w"],
-        tyres=wh["rolling_w"],
-        air=wh["air_w"],
-        climb=wh["climbing_w"],
-        kinetic=wh["kinetic_w"],
-        brakes=wh["brakes_w"],
-    )
+    parts = {
+        "cells": wh["cells_w"],
+        "pack_heat": wh["pack_heat_w"],
+        "controller_heat": wh["controller_heat_w"],
+        "motor_heat": wh["copper_heat_w"] + wh["brush_heat_w"] + wh["no_load_loss_w"],
+        "gearing_heat": wh["shaft_w"] - wh["output_w"],
+        "tyres": wh["rolling_w"],
+        "air": wh["air_w"],
+        "climb": wh["climbing_w"],
+        "kinetic": wh["kinetic_w"],
+        "brakes": wh["brakes_w"],
+    }
+    if "wake_w" not in wh:
+        return Ledger(**parts)
+    own = {name: wh[f"{name}_w"] for name in ("wake", "blades", "water")}
+    return CraftLedger(**parts, **own)
 
 
 NODE_WORDS: dict[NodeId, str] = {
@@ -319,7 +331,10 @@ def rows_of(run: Run, ridden: Ridden) -> dict[str, Numbers]:
 
     volts = of_steps("battery_voltage_v")
     ratio = rows["motor_rpm"] / np.maximum(rows["speed_mps"], 1e-12)
-    rpm = np.where(rows["speed_mps"] > 0, ratio * rows["mps"], 0.0)
+    rpm = np.append(ratio[:1] * begins, np.where(rows["speed_mps"] > 0, ratio * rows["mps"], 0.0))
+    if run.build.propeller is not None:
+        # A propeller turns standing, too.
+        rpm = of_steps("motor_rpm")
     return {
         "time_s": first(0.0, "t_s"),
         "distance_m": first(0.0, "at_m"),
@@ -328,7 +343,7 @@ def rows_of(run: Run, ridden: Ridden) -> dict[str, Numbers]:
         "grade_pct": of_steps("grade_pct"),
         "throttle_pct": 100 * of_steps("throttle"),
         "duty": of_steps("duty"),
-        "motor_rpm": np.append(ratio[:1] * begins, rpm),
+        "motor_rpm": rpm,
         "motor_current_a": of_steps("motor_current_a"),
         "battery_current_a": of_steps("battery_current_a"),
         "battery_voltage_v": volts,

@@ -14,8 +14,10 @@ from powertrain.arrays import Array
 from powertrain.compile.build import CompiledBuild, compile_stated
 from powertrain.doubt.draws import Drawn
 from powertrain.dynamics.march import POWERS, READINGS, PlainStepper
+from powertrain.operating.in_air import in_air
 from powertrain.runs.pack import PackInTime
 from powertrain.runs.step import STATES, Asked, RideState, RideStep, Ways, ride_step
+from powertrain.runs.step_in_air import AirStep, air_step
 from powertrain.stated import Columns, Stated, tree_of
 from powertrain.tracing.program import Program, Stepper
 from powertrain.tracing.trace import Trace, Untraceable
@@ -30,6 +32,10 @@ WATTS = (*(name for name in POWERS if name != "speeding_up_w"), "brakes_w", "kin
 
 READ = (*READINGS, "motor_rpm", "full")
 """What else is read of it."""
+
+
+OWN = ("full", "brakes_w", "kinetic_w")
+"""What is no state's, but of the step."""
 
 
 class Rider:
@@ -49,7 +55,7 @@ class Rider:
         Parameters
         ----------
         said : Stated
-            A checked build on wheels.
+            A checked build on wheels, or a craft.
         soc : float
             The charge at which its stated rest volts are, as a share.
         regenerates : bool
@@ -65,7 +71,10 @@ class Rider:
         self._said, self._soc, self._regenerates = said, soc, regenerates
         self.asked = ASKED if by_hand else ASKED[:-1]
         self.compiled = self._compiled(self._columns)
-        self._program: Program | None
+        self._program: Program | None = None
+        if in_air(self.compiled.drive) is not None:
+            # Turns and thrust are looked for by their numbers.
+            return
         try:
             self._program = self._traced()
         except Untraceable:
@@ -108,6 +117,8 @@ class Rider:
         ways = ways_of(said, compiled, self._soc, regenerates=self._regenerates)
         state = RideState(**{name: inputs[name] for name in STATES})
         asked = Asked(**{name: inputs[name] for name in self.asked})
+        if in_air(compiled.drive) is not None:
+            return outputs_in_air(air_step(compiled, ways, state, asked))
         return outputs_of(compiled, ride_step(compiled, ways, state, asked))
 
 
@@ -169,6 +180,14 @@ def outputs_of(compiled: CompiledBuild, taken: RideStep) -> dict[str, Array]:
     found |= {name: own[name] if name in own else getattr(middle, name) for name in (*READ, *WATTS)}
     parts = zip(compiled.drive.load.takes, middle.taken_w, strict=True)
     return found | {f"{name}_w": watts for name, watts in parts}
+
+
+def outputs_in_air(taken: AirStep) -> dict[str, Array]:
+    """Return a step of a craft by name, as `outputs_of` does."""
+    found: dict[str, Array] = {name: getattr(taken.ends, name) for name in STATES}
+    found["full"] = taken.full
+    found |= {name: getattr(taken.middle, name) for name in (*READ, *WATTS) if name not in OWN}
+    return found | taken.watts
 
 
 def begins_of(

@@ -89,7 +89,7 @@ class RideStep:
 
 def ride_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Asked) -> RideStep:
     """Return what a drive does over a short while."""
-    drive = _as_it_is(compiled, ways, begins)
+    drive = as_it_is(compiled, ways, begins)
     inertia, begin, situation = drive.inertia_kg_m2, begins.output_rad_s, asked.situation
     gives = begins.gives * asked.opens > 0.5
     seconds = np.maximum(asked.seconds, 1e-9)
@@ -160,7 +160,7 @@ def ride_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Ask
     return RideStep(ends, middle, brakes_w, moving_w, full)
 
 
-def _as_it_is(compiled: CompiledBuild, ways: Ways, state: RideState) -> Drive:
+def as_it_is(compiled: CompiledBuild, ways: Ways, state: RideState) -> Drive:
     """Return the drive with its pack at its charge, and its parts as warm as they are."""
     drive, motor_heat = compiled.drive, compiled.thermal.motor
     at_c = motor_heat.resistance_at_c

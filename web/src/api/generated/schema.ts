@@ -3900,6 +3900,9 @@ export interface components {
         /**
          * Row
          * @description One press of one lever.
+         *
+         *     `stops` says what would stop the build after it and does not now, `clears` what stops it now and
+         *     would not any more.
          */
         Row: {
             /** Lever */
@@ -3920,6 +3923,10 @@ export interface components {
             effects: {
                 [key: string]: number[] | null;
             };
+            /** Stops */
+            stops: string[];
+            /** Clears */
+            clears: string[];
         };
         /**
          * SeriesWoundMotor
@@ -6716,6 +6723,38 @@ export interface components {
             trigger?: number;
         };
         /**
+         * CraftLedger
+         * @description Of a craft: what its propellers leave behind, and the water's drag, too.
+         */
+        CraftLedger: {
+            /** Cells */
+            cells: number;
+            /** Pack Heat */
+            pack_heat: number;
+            /** Controller Heat */
+            controller_heat: number;
+            /** Motor Heat */
+            motor_heat: number;
+            /** Gearing Heat */
+            gearing_heat: number;
+            /** Tyres */
+            tyres: number;
+            /** Air */
+            air: number;
+            /** Climb */
+            climb: number;
+            /** Kinetic */
+            kinetic: number;
+            /** Brakes */
+            brakes: number;
+            /** Wake */
+            wake: number;
+            /** Blades */
+            blades: number;
+            /** Water */
+            water: number;
+        };
+        /**
          * Event
          * @description What happens on the way.
          */
@@ -6856,7 +6895,8 @@ export interface components {
             ended_by: string;
             /** Events */
             events: components["schemas"]["Event"][];
-            ledger_wh: components["schemas"]["Ledger"];
+            /** Ledger Wh */
+            ledger_wh: components["schemas"]["CraftLedger"] | components["schemas"]["Ledger"];
             /** Bands */
             bands: {
                 [key: string]: (number | null)[];

@@ -32,7 +32,7 @@ export function Front({ answer, marked, width }: Props) {
   const all = [...listed, ...front];
   if (all.length === 0 || width < 120) return null;
   const most = (key: "price" | "mass") => Math.max(...all.map((point) => point[key]));
-  const x = scaleLinear([0, most("price") * 1.05], [LEFT, width - 10]).nice();
+  const x = scaleLinear([0, most("price") * 1.05], [LEFT, width - 18]).nice();
   const y = scaleLinear([0, most("mass") * 1.05], [HEIGHT - BOTTOM, 10]).nice();
   return (
     <figure className="mt-3">

@@ -112,7 +112,7 @@ function Figures({ result }: { result: MatchResult }) {
       said("top_speed_kmh", (v) => text(v / 3.6, "speed")),
       "km/h",
     ],
-    ...(result.parts.propeller ? inAir(said, text) : onRoad(said, text)),
+    ...(result.parts.propeller ? inAir(said, text, figures.climb_ms != null) : onRoad(said, text)),
     ["range", "range", "range_km", said("range_km", (v) => text(v, "distance")), "km"],
     ["adds", "added_mass", "added_mass_kg", said("added_mass_kg", (v) => text(v, "mass")), "kg"],
     ["winding", "winding", "winding_c", said("winding_c", (v) => text(v, "temperature", 2)), "C"],
@@ -143,7 +143,16 @@ const onRoad = (said: Said, text: Text): Item[] => [
   ["up the hill", "climb", "climb_kmh", said("climb_kmh", (v) => text(v / 3.6, "speed")), "km/h"],
 ];
 
-const inAir = (said: Said, text: Text): Item[] => [
+const climb = (said: Said, text: Text): Item => [
+  "climbs",
+  "climb_rate",
+  "climb_ms",
+  said("climb_ms", (v) => text(v, "climb", 2)),
+  "m/s up",
+];
+
+/** What does not fly has no rate of climb. */
+const inAir = (said: Said, text: Text, climbs: boolean): Item[] => [
   [
     "thrust over weight",
     "thrust_to_weight",
@@ -151,7 +160,7 @@ const inAir = (said: Said, text: Text): Item[] => [
     said("thrust_to_weight", (v) => digits(v, 2)),
     "",
   ],
-  ["climbs", "climb_rate", "climb_ms", said("climb_ms", (v) => text(v, "climb", 2)), "m/s up"],
+  ...(climbs ? [climb(said, text)] : []),
   ["out", "endurance", "endurance_min", said("endurance_min", (v) => `${digits(v, 2)} min`), "min"],
 ];
 

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Term } from "../../ui/Term";
 import type { TermId } from "../../ui/terms";
 import { useValue } from "../../units/useValue";
+import { StopsThen } from "../bench/levers/StopsThen";
 import { SetIt } from "./common";
 
 interface Props {
@@ -95,6 +96,7 @@ export function ThreeRoads({ answer, onPress }: Props) {
               <tr key={`${row.lever}${row.step}`} className="border-t border-line">
                 <th scope="row" className="py-1.5 pr-3 text-left font-normal">
                   {row.say}
+                  <StopsThen row={row} />
                 </th>
                 {COLUMNS.map(([id, , unit]) => (
                   <td key={id} className={id === wish ? "figure" : "tabular-nums"}>

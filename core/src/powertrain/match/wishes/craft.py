@@ -73,7 +73,7 @@ def wished(brief: Brief) -> Iterator[Wished]:
             "mm",
             wishes.max_diameter_mm,
             -1,
-            "",
+            "always",
             "propeller",
             lambda propeller: propeller.number("diameter_mm"),
         )

@@ -14,15 +14,26 @@ const BOARD = {
       lever: "battery.series",
       step: 1,
       say: "14 cells in series",
+      stops: ["the controller would carry too many amps"],
+      clears: [],
       effects: { top_speed_kmh: [2.5, 2.3, 2.7], winding_c: [4, 3, 5], range_km: [3, 2, 4] },
     },
     {
       lever: "gearing.0.driver_teeth",
       step: 1,
       say: "Stage 1 driver 17",
+      stops: [],
+      clears: [],
       effects: { top_speed_kmh: [1, 0.9, 1.1], winding_c: [-2, -3, -1], range_km: [0, 0, 0] },
     },
-    { lever: "vehicle.mass_kg", step: -1, say: "5 kg less", effects: { top_speed_kmh: null } },
+    {
+      lever: "vehicle.mass_kg",
+      step: -1,
+      say: "5 kg less",
+      stops: [],
+      clears: [],
+      effects: { top_speed_kmh: null },
+    },
   ],
   ranked: { top_speed_kmh: [0, 1], winding_c: [1] },
 } as unknown as Board;
@@ -78,4 +89,10 @@ test("a press is carried out on the bench", async () => {
   const act = told();
   await userEvent.click(screen.getByRole("button", { name: "Stage 1 driver 17" }));
   expect(act).toHaveBeenCalledWith({ do: "press", lever: "gearing.0.driver_teeth", step: 1 });
+});
+
+test("what a press would stop the build with stands under it", () => {
+  told();
+  expect(rowOf(/14 cells/)).toContain("Then the controller would carry too many amps");
+  expect(rowOf(/Stage 1/)).not.toContain("Then");
 });

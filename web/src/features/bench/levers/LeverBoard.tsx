@@ -8,6 +8,7 @@ import { toShown } from "../../../units/quantities";
 import type { Workbench } from "../../../workbench/workbench";
 import { type FIGURES, figuresIn, figureUnit, stepUnit } from "../figures";
 import { spoken } from "../heat";
+import { StopsThen } from "./StopsThen";
 
 interface Props {
   bench: Workbench;
@@ -123,6 +124,7 @@ export const LeverBoard = memo(function LeverBoard({
                         × {needed}
                       </span>
                     ) : null}
+                    <StopsThen row={row} />
                   </th>
                   {columns.map((item) => (
                     <Cell
