@@ -91,8 +91,8 @@ def _on_the_ground(hard: str, doing: str) -> LoadWords:
     )
 
 
-AFLOAT = _on_the_ground("Hump", "at its hump, where least thrust is left")
-ROLLING = _on_the_ground("Hard going", "where least thrust is left")
+AFLOAT = _on_the_ground("Hump", "at its hump")
+ROLLING = _on_the_ground("Hard going", "where it is hardest")
 
 
 @dataclass(frozen=True)

@@ -84,7 +84,7 @@ function Vehicle({
         </span>
         <span className="block text-[12.5px] leading-snug text-soft">{kind.say}</span>
       </button>
-      {kind.document.wheel ? (
+      {(kind.document.wheel ?? kind.document.propeller) ? (
         <button
           type="button"
           onClick={() => onMatch(kind.id)}

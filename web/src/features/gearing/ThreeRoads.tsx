@@ -68,12 +68,12 @@ export function ThreeRoads({ answer, onPress }: Props) {
         much, on this propeller:
       </p>
       <div className="overflow-x-auto">
-        <table className="w-full max-w-4xl">
+        <table className="w-full max-w-5xl">
           <thead className="text-left text-[12px] text-soft">
             <tr>
-              <th className="font-normal">One press</th>
+              <th className="w-2/5 font-normal">One press</th>
               {COLUMNS.map(([id, term]) => (
-                <th key={id} className="font-normal">
+                <th key={id} className="px-2 align-bottom font-normal">
                   <Term id={term} />
                 </th>
               ))}
@@ -86,7 +86,7 @@ export function ThreeRoads({ answer, onPress }: Props) {
                 As it is
               </th>
               {COLUMNS.map(([id, , unit]) => (
-                <td key={id} className="figure">
+                <td key={id} className="figure px-2 whitespace-nowrap">
                   {value(now[id], unit)}
                 </td>
               ))}
@@ -99,7 +99,10 @@ export function ThreeRoads({ answer, onPress }: Props) {
                   <StopsThen row={row} />
                 </th>
                 {COLUMNS.map(([id, , unit]) => (
-                  <td key={id} className={id === wish ? "figure" : "tabular-nums"}>
+                  <td
+                    key={id}
+                    className={`px-2 whitespace-nowrap ${id === wish ? "figure" : "tabular-nums"}`}
+                  >
                     {value(after(row, id), unit)}
                   </td>
                 ))}

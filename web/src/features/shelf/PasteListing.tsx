@@ -46,7 +46,7 @@ export function PasteListing({ onClose, onAdded }: Props) {
             </Dialog.Close>
           </div>
           <label className="mt-2 block text-[13px] font-semibold">
-            What the shop says of a motor, a controller or a pack
+            What the shop says of a motor, a controller, a pack or a propeller
             <textarea
               value={text}
               rows={3}

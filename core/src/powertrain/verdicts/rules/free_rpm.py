@@ -43,6 +43,6 @@ RULE = Rule(
     judge,
     say,
     unknown,
-    rejects="with its wheels in the air the motor would turn too fast",
+    rejects="running free, the motor would turn too fast",
     geared=False,
 )
