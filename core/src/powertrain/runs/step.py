@@ -134,6 +134,21 @@ def ride_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Ask
     moving_w = np.where(follows, moving_w, 0.5 * inertia * (end * end - begin * begin) / seconds)
     brakes_w = middle.speeding_up_w - moving_w
 
+    ends = ends_of(drive, compiled, ways, begins, asked, middle, end)
+    full = np.where(follows | ~gives, 0.0, 1.0)
+    return RideStep(ends, middle, brakes_w, moving_w, full)
+
+
+def ends_of(
+    drive: Drive,
+    compiled: CompiledBuild,
+    ways: Ways,
+    begins: RideState,
+    asked: Asked,
+    middle: State,
+    end_rad_s: Array,
+) -> RideState:
+    """Return the state at the end of a step: as warm and as empty as its middle has made it."""
     flows = flows_of(drive, middle)
     temperatures = {
         "winding": begins.winding_c,
@@ -147,8 +162,8 @@ def ride_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Ask
     volts = middle.battery_voltage_v
     back = np.where(volts >= ways.pack.recovers_v, 1.0, begins.gives)
     keeps = np.where((volts < ways.pack.cut_off_v) & (begins.gives > 0.5), 0.0, back)
-    ends = RideState(
-        output_rad_s=end,
+    return RideState(
+        output_rad_s=end_rad_s,
         charge=charge,
         winding_c=warm["winding"],
         case_c=warm["case"],
@@ -156,8 +171,6 @@ def ride_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Ask
         pack_c=warm["pack"],
         gives=np.where(charge > 0, keeps, 0.0),
     )
-    full = np.where(follows | ~gives, 0.0, 1.0)
-    return RideStep(ends, middle, brakes_w, moving_w, full)
 
 
 def as_it_is(compiled: CompiledBuild, ways: Ways, state: RideState) -> Drive:

@@ -19,7 +19,6 @@ from numpy.typing import NDArray
 from powertrain.arrays import Array, choose, scalar
 from powertrain.compile.build import CompiledBuild
 from powertrain.drive import Drive
-from powertrain.heat.temperatures import after, flows_of
 from powertrain.load.craft import Cart, Craft, Wing
 from powertrain.operating.in_air import InAir, in_air
 from powertrain.operating.limits import Limit
@@ -32,7 +31,7 @@ from powertrain.operating.state import (
     state_of,
 )
 from powertrain.roots import falling_root
-from powertrain.runs.step import Asked, RideState, Ways, as_it_is
+from powertrain.runs.step import Asked, RideState, Ways, as_it_is, ends_of
 
 Mask = NDArray[np.bool_]
 
@@ -110,7 +109,7 @@ def air_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Aske
     # In wind the watts of the air are not those of the ground: what is left is the air's.
     rest_w = pushed_w - sum(watts.values()) - kinetic_w - brakes_w
     return AirStep(
-        _ends(compiled, ways, begins, asked, middle, end / travel_m),
+        ends_of(drive, compiled, ways, begins, asked, middle, end / travel_m),
         middle,
         np.where(follows | ~gives, 0.0, 1.0),
         {
@@ -123,40 +122,6 @@ def air_step(compiled: CompiledBuild, ways: Ways, begins: RideState, asked: Aske
             "wake_w": middle.taken_w[1],
             "blades_w": middle.taken_w[2],
         },
-    )
-
-
-def _ends(
-    compiled: CompiledBuild,
-    ways: Ways,
-    begins: RideState,
-    asked: Asked,
-    middle: State,
-    end_rad_s: Array,
-) -> RideState:
-    """Return the state at the end of a step."""
-    temperatures = {
-        "winding": begins.winding_c,
-        "case": begins.case_c,
-        "controller": begins.controller_c,
-        "pack": begins.pack_c,
-    }
-    flows = flows_of(compiled.drive, middle)
-    warm = after(compiled.thermal, flows, asked.seconds, temperatures, as_warm=True)  # type: ignore[arg-type]
-    charge = ways.pack.charge_after(
-        begins.charge, middle.battery_current_a, begins.pack_c, asked.seconds
-    )
-    volts = middle.battery_voltage_v
-    back = np.where(volts >= ways.pack.recovers_v, 1.0, begins.gives)
-    keeps = np.where((volts < ways.pack.cut_off_v) & (begins.gives > 0.5), 0.0, back)
-    return RideState(
-        output_rad_s=end_rad_s,
-        charge=charge,
-        winding_c=warm["winding"],
-        case_c=warm["case"],
-        controller_c=warm["controller"],
-        pack_c=warm["pack"],
-        gives=np.where(charge > 0, keeps, 0.0),
     )
 
 
