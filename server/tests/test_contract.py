@@ -9,7 +9,12 @@ from schemathesis.specs.openapi.checks import positive_data_acceptance
 
 from config.wsgi import application
 
-contract = schemathesis.openapi.from_wsgi("/api/openapi.json", application)
+ADDRESS = "/api/openapi.json"
+contract = schemathesis.openapi.from_wsgi(ADDRESS, application)
+DRAWN_ALONE = {"phases": {"coverage": {"enabled": False}}}
+drawn = schemathesis.openapi.from_wsgi(
+    ADDRESS, application, config=schemathesis.Config.from_dict(DRAWN_ALONE)
+)
 
 
 @pytest.fixture
@@ -34,13 +39,26 @@ ARCHIVE = "archive"
 """No document in JSON can be made up for it; test_archive sends archives that are none."""
 
 
-@contract.exclude(path_regex=rf"^/api/({OF_ONE_BUILD}|{ARCHIVE})$").parametrize()
-@settings(
+WHOLE_DOCUMENT = r"builds|builds/[^/]+/(versions|meets)|briefs/[^/]+|settings|advise|trigger"
+"""Questions that take a whole document of a build or a brief, too. To try each value of it takes
+thousands of requests; `solve` and a new brief are asked them all, these are asked a few."""
+
+few = settings(
     max_examples=8,
     deadline=None,
     derandomize=True,
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )
+
+
+@contract.exclude(path_regex=rf"^/api/({OF_ONE_BUILD}|{WHOLE_DOCUMENT}|{ARCHIVE})$").parametrize()
+@few
 def test_answers_keep_the_contract(case, one_connection):
     # Some rules of a document, such as which lever or path it has, can't be said in a schema.
+    case.call_and_validate(excluded_checks=[positive_data_acceptance])
+
+
+@drawn.include(path_regex=rf"^/api/({WHOLE_DOCUMENT})$").parametrize()
+@few
+def test_so_do_answers_about_whole_documents(case, one_connection):
     case.call_and_validate(excluded_checks=[positive_data_acceptance])

@@ -1,6 +1,7 @@
 """One candidate judged by the plain solver: what it does, what it lacks, what it is worth."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -9,6 +10,7 @@ from powertrain.documents.brief import Brief
 from powertrain.documents.build import Build
 from powertrain.match.candidates import Candidates
 from powertrain.match.compose import added_kg, build_of, driven_as
+from powertrain.match.last import LastColumns
 from powertrain.match.options import Options
 from powertrain.match.ranking import Worth, counts_as_margin, worth_of
 from powertrain.match.wish import OfDrive, Wished
@@ -38,22 +40,73 @@ class WishResult:
 
 @dataclass(frozen=True)
 class Judged:
-    """A candidate with its build, its figures, its wishes and the verdicts that stop it."""
+    """A candidate with its build, its figures, its wishes and the verdicts that stop it.
+
+    What is asked of it is worked out when it is asked: whoever wants to know whether it will do is
+    told so by the first thing that it lacks.
+    """
 
     key: Key
+    brief: Brief
     build: Build
-    seen: Candidates
-    told: list[WishResult]
-    stops: list[Verdict]
+    price: float
+    last: LastColumns
     mismatch: str | None
     """Why the parts can't be joined at all, None where they can."""
-    worth: Worth
-    figures: dict[FigureId, Array]
+
+    @cached_property
+    def context(self) -> RuleContext:
+        """The build, solved."""
+        return RuleContext.of(self.build, cures=False)
+
+    @cached_property
+    def seen(self) -> Candidates:
+        """What wishes are asked of."""
+        said, last_kg = Stated(self.build), float(self.last.mass_kg[0])
+        motor, controller, pack = (said.under(p) for p in ("motor", "controller", "battery"))
+        return Candidates(
+            said=said,
+            batch=self.context,
+            price=scalar(self.price),
+            added_kg=added_kg(motor, controller, pack, self.brief.motor_count, last_kg),
+            stages=scalar(float(self.last.stages[0])),
+        )
+
+    @cached_property
+    def told(self) -> list[WishResult]:
+        """What it does of each wish."""
+        return told_of(self.brief, self.seen)
+
+    @cached_property
+    def stops(self) -> list[Verdict]:
+        """The verdicts that stop it."""
+        verdicts, _ = judge_all(self.context)
+        return [verdict for verdict in verdicts if verdict.severity == "stop"]
+
+    @cached_property
+    def worth(self) -> Worth:
+        """What it is worth by the brief's weights."""
+        margins = {
+            one.wish.id: one.wish.margin(scalar(np.nan if one.value is None else one.value))
+            for one in self.told
+            if counts_as_margin(one.wish)
+            and not (isinstance(one.wish, OfDrive) and one.wish.ungeared)
+        }
+        return worth_of(self.brief, self.seen, margins)
+
+    @cached_property
+    def figures(self) -> dict[FigureId, Array]:
+        """Its figures."""
+        return figures_of(self.context.compiled, self.context.results)
 
     @property
     def feasible(self) -> bool:
         """Whether every wish is met and nothing stops it."""
-        return self.mismatch is None and not self.stops and all(told.met for told in self.told)
+        return (
+            self.mismatch is None
+            and all(_told(wish, self.seen).met for wish in wishes_of(self.brief))
+            and not self.stops
+        )
 
 
 def judge(brief: Brief, options: Options, key: Key) -> Judged:
@@ -64,38 +117,16 @@ def judge(brief: Brief, options: Options, key: Key) -> Judged:
     last_kg = float(last.mass_kg[0])
     chosen = options.last.document_of(place)
     build = build_of(brief, motor.motor, controller.part, pack.battery, chosen, last_kg)
-    said, context = Stated(build), RuleContext.of(build, cures=False)
-    seen = Candidates(
-        said=said,
-        batch=context,
-        price=scalar(
-            brief.motor_count * motor.price + controller.price + pack.price + float(last.price[0])
-        ),
-        added_kg=added_kg(
-            said.under("motor"),
-            said.under("controller"),
-            said.under("battery"),
-            brief.motor_count,
-            last_kg,
-        ),
-        stages=scalar(float(last.stages[0])),
-    )
-    told = told_of(brief, seen)
-    verdicts, _ = judge_all(context)
-    margins = {
-        one.wish.id: one.wish.margin(scalar(np.nan if one.value is None else one.value))
-        for one in told
-        if counts_as_margin(one.wish) and not (isinstance(one.wish, OfDrive) and one.wish.ungeared)
-    }
     return Judged(
         key=key,
+        brief=brief,
         build=build,
-        seen=seen,
-        told=told,
-        stops=[verdict for verdict in verdicts if verdict.severity == "stop"],
+        price=brief.motor_count * motor.price
+        + controller.price
+        + pack.price
+        + float(last.price[0]),
+        last=last,
         mismatch=_mismatch(brief, options, key),
-        worth=worth_of(brief, seen, margins),
-        figures=figures_of(context.compiled, context.results),
     )
 
 
