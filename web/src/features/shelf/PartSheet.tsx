@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { ApiError } from "../../api/client";
 import { fieldList } from "../../api/queries";
 import {
@@ -36,6 +36,9 @@ export function PartSheet({ kind, id, onOpen, onClose }: Props) {
   const [draft, setDraft] = useState<Draft | null>(id === null ? BLANK[kind] : null);
   const [refusal, setRefusal] = useState<{ where: string; what: string } | null>(null);
   const [more, setMore] = useState(false);
+  const [keeping, setKeeping] = useState(false);
+  // Closed while something is being kept: it closes once that is kept, and stays if it is refused.
+  const leaving = useRef(false);
   useEffect(() => {
     if (found.data) setDraft(found.data.document as Draft);
   }, [found.data]);
@@ -43,15 +46,24 @@ export function PartSheet({ kind, id, onOpen, onClose }: Props) {
   const changed = draft !== null && draft !== found.data?.document;
 
   const keep = async (doing: () => Promise<PartAnswer>) => {
+    setKeeping(true);
     try {
       const told = await doing();
       setRefusal(null);
       await queries.invalidateQueries({ queryKey: [SHELF] });
-      onOpen(told.id);
+      if (leaving.current) onClose();
+      else onOpen(told.id);
     } catch (problem) {
       if (!(problem instanceof ApiError)) throw problem;
       setRefusal({ where: problem.where, what: problem.what });
+    } finally {
+      leaving.current = false;
+      setKeeping(false);
     }
+  };
+  const close = () => {
+    if (keeping) leaving.current = true;
+    else onClose();
   };
   const save = () =>
     draft && keep(() => (id === null ? addPart(kind, draft) : changePart(kind, id, draft)));
@@ -64,7 +76,7 @@ export function PartSheet({ kind, id, onOpen, onClose }: Props) {
       : null;
   const placed = [...first, ...rest].some((field) => at(field.path)) || at("name");
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+    <Dialog.Root open onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/25" />
         <Dialog.Content
@@ -137,20 +149,25 @@ export function PartSheet({ kind, id, onOpen, onClose }: Props) {
               </fieldset>
             ) : null}
           </section>
-          <div className="flex flex-wrap gap-2 border-t border-line px-4 py-3">
+          <div className="flex flex-wrap items-center gap-2 border-t border-line px-4 py-3">
             {own ? (
-              <Button kind="main" disabled={!changed} onClick={save}>
+              <Button kind="main" disabled={!changed || keeping} onClick={save}>
                 {id === null ? "Put it on the shelf" : "Save"}
               </Button>
             ) : null}
-            {id !== null ? <Button onClick={copy}>Copy</Button> : null}
+            {id !== null ? (
+              <Button disabled={keeping} onClick={copy}>
+                Copy
+              </Button>
+            ) : null}
             {found.data?.own && found.data.can_undo ? (
-              <Button onClick={() => keep(() => undoPart(kind, found.data.id))}>
+              <Button disabled={keeping} onClick={() => keep(() => undoPart(kind, found.data.id))}>
                 As it was before
               </Button>
             ) : null}
             {found.data?.own ? (
               <Button
+                disabled={keeping}
                 onClick={() =>
                   keep(() => (found.data.removed ? bringPartBack : removePart)(kind, found.data.id))
                 }
@@ -158,6 +175,9 @@ export function PartSheet({ kind, id, onOpen, onClose }: Props) {
                 {found.data.removed ? "Bring back" : "Take off the shelf"}
               </Button>
             ) : null}
+            <span role="status" className="text-[13px] text-soft">
+              {keeping ? "Keeping it" : ""}
+            </span>
           </div>
         </Dialog.Content>
       </Dialog.Portal>
