@@ -84,7 +84,7 @@ BRIEFS = {
     "a wing in wind": ("small", WING, {"cruise_kmh": 38, "range_km": 8}, {"headwind_mps": 6.0}),
     "a boat": (
         "large",
-        BOAT,
+        {**BOAT, "hub_height_mm": 440},
         {
             "top_speed_kmh": {"min": 25},
             "cruise_kmh": 15,

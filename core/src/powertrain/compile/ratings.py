@@ -129,6 +129,8 @@ class VehicleRatings:
     is_model: NDArray[np.bool_]
     mass_kg: Array
     throttle_gives: Word
+    hub_height_mm: Array
+    """How far a propeller's hub is from what its tips could strike; infinite where unsaid."""
 
 
 @dataclass(frozen=True)
@@ -254,4 +256,7 @@ def _vehicle(build: Stated) -> VehicleRatings:
         is_model=mass_kg < MODEL_KG,
         mass_kg=mass_kg,
         throttle_gives=said.word("throttle_signal"),
+        hub_height_mm=said.number("hub_height_mm", np.inf)
+        if said.gives("hub_height_mm")
+        else scalar(np.inf),
     )

@@ -17,6 +17,13 @@ class Craft(Model):
     rated_speed_kmh: Number | None = measure(
         "Made for", "km/h", (5, 300), default=None, explain="The speed that it was made to stand."
     )
+    hub_height_mm: Number | None = measure(
+        "Propeller's hub above ground",
+        "mm",
+        (30, 3000),
+        default=None,
+        explain="Or above the water, or above what is beneath the tips: a frame, a deck, a boom.",
+    )
     throttle_signal: Literal["analogue", "pulse", "serial"] | None = choice(
         "Lever gives",
         "What the lever or receiver sends: a voltage, a servo pulse, or messages.",

@@ -13,6 +13,12 @@ from powertrain.stated import Stated
 from powertrain.units import mps_from_kmh
 
 WATER_KG_M3 = 1000.0
+NEAR_STALL, AILERONS = 1.2, 0.03
+"""Speed over that of the stall at which a wing leaves the hand, and the rolling moment coefficient
+that ailerons of usual size give at half their throw (D. P. Raymer, Aircraft Design, ch. 16, gives
+0.1 to 0.2 a radian of aileron; from memory)."""
+SHIFT_M = 0.05
+"""How far the middle of a load may lie to one side; common practice, no source."""
 SLOWEST_MPS = 1e-3
 """Below it a wing carries nothing, and its drag has no meaning."""
 
@@ -28,6 +34,11 @@ class Craft(Protocol):
     @property
     def weight_n(self) -> Array:
         """Its weight."""
+        ...
+
+    @property
+    def braced_nm(self) -> Array:
+        """The twist about its length that it stands up against without anybody minding."""
         ...
 
     def held_n(self, air_mps: Array, ground_mps: Array, steepness: Array) -> Array:
@@ -77,6 +88,12 @@ class Wing:
     def weight_n(self) -> Array:
         """Return m g."""
         return self.mass_kg * STANDARD_GRAVITY_MPS2
+
+    @property
+    def braced_nm(self) -> Array:
+        """Return what ailerons hold a little above the stall: 1/2 rho V^2 S b C_l."""
+        speed = NEAR_STALL * self.least_mps(scalar(0.0))
+        return np.asarray(self.pressure_n(speed) * self.span_m * AILERONS)
 
     @property
     def induced(self) -> Array:
@@ -143,6 +160,11 @@ class Hull:
         """Return m g."""
         return self.mass_kg * STANDARD_GRAVITY_MPS2
 
+    @property
+    def braced_nm(self) -> Array:
+        """Return what a shift of its weight to one side evens out."""
+        return self.weight_n * SHIFT_M
+
     def held_n(self, air_mps: Array, ground_mps: Array, steepness: Array) -> Array:
         """Return the drag of water and air; beyond the last point it goes on as it rose there."""
         water = 0.5 * WATER_KG_M3 * self.water_m2 * ground_mps * np.abs(ground_mps)
@@ -184,6 +206,11 @@ class Cart:
     def weight_n(self) -> Array:
         """Return m g."""
         return self.road.weight_n
+
+    @property
+    def braced_nm(self) -> Array:
+        """Return what a shift of its weight to one side evens out."""
+        return self.weight_n * SHIFT_M
 
     def held_n(self, air_mps: Array, ground_mps: Array, steepness: Array) -> Array:
         """Return tyres, slope (`steepness` is a grade in percent) and air."""
