@@ -42,6 +42,7 @@ export type FigureId = keyof DoubtAnswer["figures"] & string;
 export type Band = MomentAnswer["bands"][string];
 export type Facts = Schemas["Facts"];
 export type IdentifyAnswer = Schemas["IdentifyAnswer"];
+export type Finding = Schemas["Finding"];
 export type Identified = Schemas["Identified"];
 export type ErrorAnswer = Schemas["ErrorAnswer"];
 export type BriefDocument = Schemas["Brief"];

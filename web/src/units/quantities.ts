@@ -59,7 +59,11 @@ export const QUANTITIES = {
   },
   force: {
     name: "Push",
-    units: [same("N", "N"), { id: "lbf", sign: "lbf", factor: 1 / 4.4482216152605 }],
+    units: [
+      same("N", "N"),
+      { id: "lbf", sign: "lbf", factor: 1 / 4.4482216152605 },
+      { id: "kgf", sign: "kgf", factor: 1 / 9.80665 },
+    ],
     imperial: "lbf",
   },
   torque: {
@@ -78,6 +82,15 @@ export const QUANTITIES = {
     imperial: "Wh/mi",
   },
 } satisfies Record<string, Quantity>;
+
+/** What scales show, as it is read off them; a newton is 1/9.80665 of a kilogram's weight. */
+export const SCALES: [Unit, ...Unit[]] = [
+  { id: "g", sign: "g", factor: 1000 / 9.80665 },
+  { id: "kg", sign: "kg", factor: 1 / 9.80665 },
+  { id: "oz", sign: "oz", factor: 16 / 4.4482216152605 },
+  { id: "lb", sign: "lb", factor: 1 / 4.4482216152605 },
+  same("N", "N"),
+];
 
 export type QuantityId = keyof typeof QUANTITIES;
 /** The chosen unit of each quantity, and the sign of the user's money. */

@@ -7,17 +7,19 @@ from pydantic import BaseModel
 from powertrain.documents.reading import check_model
 from powertrain.errors import Refusal
 from powertrain.identify.cell import PackAnswer, identify_cell, pack_of
-from powertrain.identify.facts import Facts
+from powertrain.identify.facts import Facts, MotorFacts
 from powertrain.identify.finding import Identified
 from powertrain.identify.motor import identify_motor
+from powertrain.identify.stand import StandAnswer, identify_stand
 
 
 class IdentifyAnswer(BaseModel):
-    """What is known of motor, cell and pack; None for what no facts were given of."""
+    """What is known of motor, cell, pack and stand; None for what no facts were given of."""
 
     motor: Identified | None
     cell: Identified | None
     pack: PackAnswer | None
+    stand: StandAnswer | None
 
 
 def check_facts(document: Any) -> Facts:
@@ -30,7 +32,9 @@ def check_facts(document: Any) -> Facts:
 def identified(facts: Facts) -> IdentifyAnswer:
     """Return the answer to facts."""
     motor = None if facts.motor is None else identify_motor(facts.motor)
-    if facts.cell is None:
-        return IdentifyAnswer(motor=motor, cell=None, pack=None)
-    cell = identify_cell(facts.cell)
-    return IdentifyAnswer(motor=motor, cell=cell, pack=pack_of(facts.cell, cell))
+    stand = None
+    if facts.stand is not None:
+        motor, stand = identify_stand(facts.motor or MotorFacts(), facts.stand)
+    cell = None if facts.cell is None else identify_cell(facts.cell)
+    pack = None if facts.cell is None or cell is None else pack_of(facts.cell, cell)
+    return IdentifyAnswer(motor=motor, cell=cell, pack=pack, stand=stand)

@@ -1,4 +1,4 @@
-"""What a person may know of a motor or a cell, open format ``young-torrent.facts/1``."""
+"""What a person may know of a motor, a cell or a stand, open format ``young-torrent.facts/1``."""
 
 from typing import Literal
 
@@ -7,6 +7,7 @@ from pydantic import Field
 from powertrain.documents.battery import Chemistry
 from powertrain.documents.fields import Number, Whole, choice, measure
 from powertrain.documents.model import Model
+from powertrain.documents.propeller import Propeller
 
 FORMAT = "young-torrent.facts/1"
 
@@ -326,9 +327,34 @@ class CellFacts(Model):
     )
 
 
+class StandPoint(Model):
+    """One reading of a motor with its propeller on a scale; of one motor where there are more."""
+
+    throttle_pct: Number = measure(
+        "Throttle", "%", (5, 100), default=100, most=100, explain="As it was told."
+    )
+    voltage_v: Number = measure("Volts", "V", (1, 450), explain="At the controller, under load.")
+    current_a: Number = measure("Amps", "A", (0.1, 1000), explain="Out of the pack.")
+    rpm: Number = measure("Turns", "rpm", (200, 40000), explain="Of the propeller.")
+    thrust_n: Number | None = measure(
+        "Thrust", "N", (0.05, 3000), default=None, explain="What the scale says."
+    )
+
+
+class StandFacts(Model):
+    """A propeller on a stand, in still air."""
+
+    propeller: Propeller
+    air_density_kg_m3: Number = measure(
+        "Air", "kg/m3", (0.9, 1.4), default=1.225, explain="Density of the air on that day."
+    )
+    points: list[StandPoint] = Field(min_length=1, max_length=100)
+
+
 class Facts(Model):
     """What is known."""
 
     format: Literal["young-torrent.facts/1"] = choice("Format", "Version of this format.")
     motor: MotorFacts | None = None
     cell: CellFacts | None = None
+    stand: StandFacts | None = None

@@ -50,14 +50,17 @@ TURNS_KV, TURNS_CAN_MM2 = 40_000.0, 36.0 * 50.0
 """KV times turns of a can of 36 by 50 mm; common practice, no source, wide."""
 
 
-def identify_motor(facts: MotorFacts) -> Identified:
-    """Return a motor's constants from what is known, by every route that the facts open."""
+def identify_motor(facts: MotorFacts, *more: Route) -> Identified:
+    """Return a motor's constants from what is known, by every route that the facts open.
+
+    `more` are routes that rest on what is known besides, such as a stand with a propeller.
+    """
     wound = facts.kind == "series_wound"
     found: list[Finding] = []
     # Some routes need what others find, so that they are gone through twice.
     for _ in range(2):
         seen: list[Finding] = []
-        for route in SERIES_ROUTES if wound else ROUTES:
+        for route in SERIES_ROUTES if wound else (*ROUTES, *more):
             seen += [finding for finding in route(facts, found + seen) if finding.value > 0]
         found = seen
     weighed_up = weighed(found, WANTED_SERIES if wound else WANTED)

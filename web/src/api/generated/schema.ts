@@ -1979,6 +1979,11 @@ export interface components {
              */
             rated_speed_kmh?: number | null;
             /**
+             * Propeller's hub above ground
+             * @description Or above the water, or above what is beneath the tips: a frame, a deck, a boom.
+             */
+            hub_height_mm?: number | null;
+            /**
              * Lever gives
              * @description What the lever or receiver sends: a voltage, a servo pulse, or messages.
              */
@@ -2842,6 +2847,11 @@ export interface components {
              * @description The speed that it was made to stand.
              */
             rated_speed_kmh?: number | null;
+            /**
+             * Propeller's hub above ground
+             * @description Or above the water, or above what is beneath the tips: a frame, a deck, a boom.
+             */
+            hub_height_mm?: number | null;
             /**
              * Lever gives
              * @description What the lever or receiver sends: a voltage, a servo pulse, or messages.
@@ -4933,12 +4943,13 @@ export interface components {
         };
         /**
          * IdentifyAnswer
-         * @description What is known of motor, cell and pack; None for what no facts were given of.
+         * @description What is known of motor, cell, pack and stand; None for what no facts were given of.
          */
         IdentifyAnswer: {
             motor: components["schemas"]["Identified"] | null;
             cell: components["schemas"]["Identified"] | null;
             pack: components["schemas"]["PackAnswer"] | null;
+            stand: components["schemas"]["StandAnswer"] | null;
         };
         /**
          * PackAnswer
@@ -4961,6 +4972,44 @@ export interface components {
             energy_wh: number | null;
             /** Resistance Ohm */
             resistance_ohm: number | null;
+        };
+        /**
+         * StandAnswer
+         * @description What a stand tells of the propeller, which part is off, and each reading as it was meant.
+         */
+        StandAnswer: {
+            propeller: components["schemas"]["Identified"];
+            /** Off */
+            off: ("motor" | "propeller" | "readings")[];
+            /** Say */
+            say: string[];
+            /** Readings */
+            readings: components["schemas"]["StandReading"][];
+        };
+        /**
+         * StandReading
+         * @description One reading beside what is expected of the parts as they are said to be.
+         *
+         *     `expected_rpm` is the motor's at those volts and amps, by what was known of it before and at
+         *     full throttle alone; thrust and power are the propeller's at the turns that were read.
+         */
+        StandReading: {
+            /** Rpm */
+            rpm: number;
+            /** Expected Rpm */
+            expected_rpm: number | null;
+            /** Thrust N */
+            thrust_n: number | null;
+            /** Expected Thrust N */
+            expected_thrust_n: number;
+            /** Motor Current A */
+            motor_current_a: number | null;
+            /** Shaft Power W */
+            shaft_power_w: number | null;
+            /** Expected Shaft Power W */
+            expected_shaft_power_w: number;
+            /** Figure Of Merit */
+            figure_of_merit: number | null;
         };
         /**
          * CellFacts
@@ -5056,6 +5105,7 @@ export interface components {
             format: "young-torrent.facts/1";
             motor?: components["schemas"]["MotorFacts"] | null;
             cell?: components["schemas"]["CellFacts"] | null;
+            stand?: components["schemas"]["StandFacts"] | null;
         };
         /**
          * MotorFacts
@@ -5242,6 +5292,53 @@ export interface components {
              * @default []
              */
             curve?: components["schemas"]["CurvePoint"][];
+        };
+        /**
+         * StandFacts
+         * @description A propeller on a stand, in still air.
+         */
+        StandFacts: {
+            propeller: components["schemas"]["Propeller"];
+            /**
+             * Air
+             * @description Density of the air on that day.
+             * @default 1.225
+             */
+            air_density_kg_m3?: number;
+            /** Points */
+            points: components["schemas"]["StandPoint"][];
+        };
+        /**
+         * StandPoint
+         * @description One reading of a motor with its propeller on a scale; of one motor where there are more.
+         */
+        StandPoint: {
+            /**
+             * Throttle
+             * @description As it was told.
+             * @default 100
+             */
+            throttle_pct?: number;
+            /**
+             * Volts
+             * @description At the controller, under load.
+             */
+            voltage_v: number;
+            /**
+             * Amps
+             * @description Out of the pack.
+             */
+            current_a: number;
+            /**
+             * Turns
+             * @description Of the propeller.
+             */
+            rpm: number;
+            /**
+             * Thrust
+             * @description What the scale says.
+             */
+            thrust_n?: number | null;
         };
         /**
          * ArchetypeCard

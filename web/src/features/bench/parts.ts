@@ -107,7 +107,9 @@ export const kindLabel = (kinds: KindName[], kind: string): string =>
 
 /** The part whose bank holds a document path. */
 export const partOfPath = (path: string): PartId =>
-  PARTS.find((part) => part.sections.includes(path.split(".")[0] ?? ""))?.id ?? "vehicle";
+  path.startsWith("propeller.")
+    ? "wheel"
+    : (PARTS.find((part) => part.sections.includes(path.split(".")[0] ?? ""))?.id ?? "vehicle");
 
 export const momentOf = (answer: Answer, id: MomentId): MomentAnswer =>
   answer.moments.find((moment) => moment.id === id) ?? (answer.moments[0] as MomentAnswer);

@@ -9,6 +9,7 @@ import { isOfKind, partTitle, sectionsOf } from "../parts";
 import { FieldInput } from "./FieldInput";
 import { GearingEditor } from "./GearingEditor";
 import { MotorKind } from "./MotorKind";
+import { Stand } from "./Stand";
 import { WorkOut } from "./WorkOut";
 
 interface Props {
@@ -52,6 +53,9 @@ export function PartEditor({ part, bench, state, onClose }: Props) {
         {part === "motor" ? <MotorKind bench={bench} state={state} /> : null}
         {part === "motor" || part === "pack" ? (
           <WorkOut part={part} bench={bench} state={state} />
+        ) : null}
+        {part === "wheel" && state.document.propeller ? (
+          <Stand propeller={state.document.propeller} bench={bench} state={state} />
         ) : null}
         {part === "gearing" ? (
           <GearingEditor bench={bench} state={state} fields={own} />

@@ -2,13 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { identify } from "../../../api/builds";
 import { fieldList } from "../../../api/queries";
-import type { Facts, FieldInfo, Identified, Operation, PartId } from "../../../api/types";
+import type { Facts, FieldInfo, Identified, PartId } from "../../../api/types";
 import { Button } from "../../../ui/Button";
 import { Notice } from "../../../ui/Notice";
 import { digits, typed } from "../../../units/format";
 import { useUnits } from "../../../units/preferences";
 import { documentUnit, toShown, toStored } from "../../../units/quantities";
 import type { BenchState, Workbench } from "../../../workbench/workbench";
+import { learned } from "./learned";
 
 interface Props {
   part: Extract<PartId, "motor" | "pack">;
@@ -53,7 +54,7 @@ const ROUTES: Record<Props["part"], Route[]> = {
     },
     {
       title: "A free run",
-      how: "Wheels on a stand, full throttle, everybody clear.",
+      how: "Nothing to turn: wheels on a stand or propeller off, full throttle, everybody clear.",
       keys: ["free_voltage_v", "free_speed_rpm", "free_current_a"],
     },
     {
@@ -325,29 +326,16 @@ function Outcome({ part, found, bench, fields }: OutcomeProps) {
         </p>
       ))}
       {values.length ? (
-        <Button kind="main" className="mt-2" onClick={() => bench.act(learned(section, found))}>
+        <Button
+          kind="main"
+          className="mt-2"
+          onClick={() => bench.act(learned(section, found.values))}
+        >
           Use {values.length === 1 ? "it" : "these"}
         </Button>
       ) : null}
     </div>
   );
-}
-
-function learned(section: string, found: Identified): Operation {
-  const entries = Object.values(found.values).map((finding) => {
-    const path = `${section}.${finding.key}`;
-    const known = {
-      origin: finding.origin,
-      tolerance_pct: Number((finding.tolerance * 100).toPrecision(3)),
-      note: `By ${finding.route}.`,
-    };
-    return { path, value: Number(finding.value.toPrecision(6)), known };
-  });
-  return {
-    do: "learn",
-    values: Object.fromEntries(entries.map(({ path, value }) => [path, value])),
-    known: Object.fromEntries(entries.map(({ path, known }) => [path, known])),
-  };
 }
 
 function factsOf(
