@@ -24,12 +24,13 @@ export function MiniStream({
   moving?: boolean;
 }) {
   const flow = flowOf(state);
+  const turned = flow.losses.some((loss) => loss.part === "propeller");
   const course: Course = {
     start: 2,
     controller: 74,
     motor: 140,
     gearing: 220,
-    wheel: 330,
+    wheel: turned ? 264 : 330,
     split: 356,
     finish: 402,
     top: 16,

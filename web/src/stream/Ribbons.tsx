@@ -6,9 +6,9 @@ export function Ribbons({ drawing, ghost }: { drawing: Drawing; ghost?: string }
     <g className="flows">
       {drawing.spills.map((spill) => (
         <path
-          key={`${spill.loss.part}${spill.loss.stage ?? ""}`}
+          key={spill.loss.id}
           d={spill.path}
-          className="fill-ember"
+          className={spill.loss.label ? "fill-water opacity-50" : "fill-ember"}
         />
       ))}
       {drawing.lanes.map((lane, i) => (

@@ -1,4 +1,5 @@
 import type { StateAnswer } from "../api/types";
+import { digits } from "../units/format";
 
 /** Watts along the stream, from cells to road; the drawing knows no more physics than this. */
 export interface Flow {
@@ -13,14 +14,17 @@ export interface Flow {
 }
 
 export interface Loss {
-  part: "pack" | "controller" | "motor" | "gearing";
+  id: string;
+  part: "pack" | "controller" | "motor" | "gearing" | "propeller";
   /** Which stage, in the gearing. */
   stage?: number;
+  /** What becomes of it where that is not heat in a part: air that is stirred. */
+  label?: string;
   watts: number;
 }
 
 export interface End {
-  id: "air" | "tyres" | "climb" | "speed" | "brakes" | "thrust" | "wake" | "blades";
+  id: "air" | "tyres" | "climb" | "speed" | "brakes" | "thrust";
   label: string;
   watts: number;
 }
@@ -56,9 +60,18 @@ export function flowOf(state: StateWatts): Flow {
     { id: "brakes", label: "in the brakes", watts: state.brakes_w },
     { id: "tyres", label: state.takes.rolling ?? "tyres", watts: state.rolling_w },
     { id: "thrust", label: state.takes.thrust ?? "thrust", watts: state.thrust_w ?? 0 },
-    { id: "wake", label: state.takes.wake ?? "wake", watts: state.wake_w ?? 0 },
-    { id: "blades", label: state.takes.blades ?? "blade drag", watts: state.blades_w ?? 0 },
   ];
+  // What stirs the air and pushes nothing spills, as heat does.
+  const stirred: Loss[] = (
+    [
+      ["blades", state.blades_w],
+      ["wake", state.wake_w],
+    ] as const
+  ).flatMap(([id, watts]) =>
+    watts !== undefined && watts > 1e-6
+      ? [{ id, part: "propeller", label: state.takes[id] ?? id, watts }]
+      : [],
+  );
   return {
     forward: state.road_w >= 0 || state.cells_w > Math.abs(state.road_w),
     cells: Math.abs(state.cells_w),
@@ -66,10 +79,13 @@ export function flowOf(state: StateWatts): Flow {
     shaft: Math.abs(state.shaft_w),
     road: Math.abs(state.road_w),
     losses: [
-      { part: "pack", watts: state.pack_heat_w },
-      { part: "controller", watts: state.controller_heat_w },
-      { part: "motor", watts: motorHeat },
-      ...state.stage_losses_w.map((watts, stage): Loss => ({ part: "gearing", stage, watts })),
+      { id: "pack", part: "pack", watts: state.pack_heat_w },
+      { id: "controller", part: "controller", watts: state.controller_heat_w },
+      { id: "motor", part: "motor", watts: motorHeat },
+      ...state.stage_losses_w.map(
+        (watts, stage): Loss => ({ id: `stage ${stage}`, part: "gearing", stage, watts }),
+      ),
+      ...stirred,
     ],
     ends: ends.filter((end) => end.watts > 1e-6),
   };
@@ -77,3 +93,9 @@ export function flowOf(state: StateWatts): Flow {
 
 /** The widest the stream gets, which sets the scale. */
 export const widest = (flow: Flow): number => Math.max(flow.cells, flow.road, 1e-9);
+
+/** Where the watts end, in words: what they move, and what air they stir. */
+export const endsOf = (flow: Flow): string =>
+  [...flow.ends, ...flow.losses.filter((loss) => loss.label !== undefined)]
+    .map((end) => `${digits(end.watts)} W ${end.label}`)
+    .join(", ");

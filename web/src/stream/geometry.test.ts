@@ -9,11 +9,11 @@ const flow: Flow = {
   shaft: 780,
   road: 730,
   losses: [
-    { part: "pack", watts: 20 },
-    { part: "controller", watts: 10 },
-    { part: "motor", watts: 90 },
-    { part: "gearing", stage: 0, watts: 30 },
-    { part: "gearing", stage: 1, watts: 20 },
+    { id: "pack", part: "pack", watts: 20 },
+    { id: "controller", part: "controller", watts: 10 },
+    { id: "motor", part: "motor", watts: 90 },
+    { id: "stage 0", part: "gearing", stage: 0, watts: 30 },
+    { id: "stage 1", part: "gearing", stage: 1, watts: 20 },
   ],
   ends: [
     { id: "air", label: "air", watts: 550 },
@@ -55,6 +55,25 @@ describe("the stream", () => {
     const [first, last] = breadths(draw(flow, course).lanes[0] as string);
     expect(first).toBeCloseTo(90, 1);
     expect(last).toBeCloseTo(73, 1);
+  });
+
+  test("of a propeller that stands still spills all of it as stirred air", () => {
+    const stands: Flow = {
+      ...flow,
+      losses: [
+        ...flow.losses,
+        { id: "blades", part: "propeller", label: "blade drag", watts: 230 },
+        { id: "wake", part: "propeller", label: "wake", watts: 500 },
+      ],
+      ends: [],
+    };
+    const { lanes, spills, ends } = draw(stands, course);
+    expect(breadths(lanes[0] as string)[1]).toBeCloseTo(0, 6);
+    expect(ends).toEqual([]);
+    const last = spills.slice(-2).map((spill) => spill.x);
+    expect(last[0]).toBeGreaterThan(course.wheel);
+    expect(last[1]).toBeGreaterThan(last[0] as number);
+    expect(last[1]).toBeLessThan(course.finish);
   });
 
   test("of several motors is as many lanes, of the same breadth together", () => {

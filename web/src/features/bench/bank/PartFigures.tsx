@@ -135,7 +135,9 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
               ? `${digits(state.efficiency * 100)} % of the pack's watts ${document.propeller ? "become thrust" : `reach the ${answer.load.end}`}`
               : state.road_w < 0
                 ? `the ${answer.load.end} drives the motor`
-                : `nothing reaches the ${answer.load.end}`}
+                : document.propeller
+                  ? "standing, all of it stirs air"
+                  : `nothing reaches the ${answer.load.end}`}
           </p>
         </>
       );

@@ -1,6 +1,6 @@
 import { type ReactNode, useCallback, useState } from "react";
 import type { Answer, BuildDocument, PartId, StateAnswer } from "../../../api/types";
-import { flowOf, widest } from "../../../stream/flow";
+import { endsOf, flowOf, widest } from "../../../stream/flow";
 import { type Course, draw } from "../../../stream/geometry";
 import { Ribbons } from "../../../stream/Ribbons";
 import { digits } from "../../../units/format";
@@ -39,7 +39,7 @@ export function DownStream({ state, load, pinned, document, part }: Props) {
     controller: `${digits(flow.terminals)} W at the terminals`,
     gearing: `${digits(flow.shaft)} W at the ${motors > 1 ? "shafts" : "shaft"}`,
     wheel: `${digits(flow.road)} W on the ${load.end}`,
-    vehicle: flow.ends.map((end) => `${digits(end.watts)} W ${end.label}`).join(", "),
+    vehicle: endsOf(flow),
   };
   return (
     <div className="relative px-3">
@@ -98,10 +98,10 @@ function Downward({ end, tops, state, pinned, motors }: DownwardProps) {
       </g>
       {drawing.spills.map((spill) => (
         <text
-          key={`${spill.loss.part}${spill.loss.stage ?? ""}`}
+          key={spill.loss.id}
           x={FLOOR + 4}
           y={spill.x + 4}
-          className="fill-ember text-[12px] font-semibold"
+          className={`text-[12px] font-semibold ${spill.loss.label ? "fill-water" : "fill-ember"}`}
         >
           {digits(spill.loss.watts, 2)} W
         </text>

@@ -7,16 +7,21 @@ interface Props {
   x: number;
   y: number;
   width: number;
+  /** How far it is to what stands beside it; the bars are shorter where words would run into that. */
+  room: number;
   warmths: Warmth[];
 }
 
 const ROW = 7;
+/** How broad a letter of the smallest type is, in the middle. */
+const LETTER = 5.9;
+const SHORTEST = 24;
 
 /**
  * Where the heat ends up: a bar for each node of a part, from the air's temperature to its limit,
  * with a mark at the worst moment. A motor has two, its copper above its can.
  */
-export function HeatBars({ x, y, width, warmths }: Props) {
+export function HeatBars({ x, y, width: most, room, warmths }: Props) {
   const { choice, text } = useUnits();
   const degrees = (c: number) => text(c, "temperature", c < 100 ? 2 : 3);
   const pressing = warmths
@@ -34,6 +39,7 @@ export function HeatBars({ x, y, width, warmths }: Props) {
   const worst = pressing
     ? `${pressing.noun} ${degrees(pressing.limitC)} in ${spoken(pressing.firstS ?? 0)} ${pressing.first}`
     : `worst ${degrees(Math.max(...warmths.map((w) => w.worstC ?? w.limitC)))} ${warmths[0]?.worst}`;
+  const width = Math.max(Math.min(most, (room - now.length * LETTER - 16) / 1.06), SHORTEST);
   const place = (share: number) => Math.max(0, Math.min(1.06, share)) * width;
   return (
     <g>

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { Answer, BuildDocument, MomentId, StateAnswer } from "../../../api/types";
-import { type Flow, flowOf, type Loss, widest } from "../../../stream/flow";
+import { endsOf, type Flow, flowOf, type Loss, widest } from "../../../stream/flow";
 import { type Course, draw } from "../../../stream/geometry";
 import { Ribbons } from "../../../stream/Ribbons";
 import { digits } from "../../../units/format";
@@ -88,7 +88,7 @@ export const Stream = memo(function Stream({
       />
       {drawing.spills.map((spill) => (
         <Heat
-          key={`${spill.loss.part}${spill.loss.stage ?? ""}`}
+          key={spill.loss.id}
           x={spill.x}
           loss={spill.loss}
           state={state}
@@ -96,12 +96,13 @@ export const Stream = memo(function Stream({
           many={state.stage_losses_w.length > 2}
         />
       ))}
-      {drawing.spills.map((spill) =>
-        spill.loss.part === "gearing" ? null : (
+      {drawing.spills.map((spill, place) =>
+        spill.loss.part === "gearing" || spill.loss.part === "propeller" ? null : (
           <HeatBars
             key={spill.loss.part}
             x={spill.x - 8}
             y={FLOOR + 36}
+            room={(drawing.spills[place + 1]?.x ?? width) - spill.x}
             width={spill.loss.part === "motor" ? 104 : Math.min(78, 0.4 * (motor - controller))}
             warmths={warmthsOf(
               answer,
@@ -156,7 +157,11 @@ function Heat({
 }) {
   return (
     <g>
-      <text x={x - 8} y={FLOOR + 15} className="fill-ember text-[13px] font-semibold">
+      <text
+        x={x - 8}
+        y={FLOOR + 15}
+        className={`text-[13px] font-semibold ${loss.label ? "fill-water" : "fill-ember"}`}
+      >
         {digits(loss.watts, loss.watts < 1 ? 2 : 3)} W
       </text>
       <text x={x - 8} y={FLOOR + 29} className="fill-soft text-[11.5px]">
@@ -189,6 +194,8 @@ function heatWords(
         .map(([name, watts]) => `${name} ${digits(watts, 2)}`)
         .join(", ");
     }
+    case "propeller":
+      return loss.label ?? "";
     case "gearing":
       return many ? `${(loss.stage ?? 0) + 1}` : `stage ${(loss.stage ?? 0) + 1}`;
   }
@@ -219,7 +226,7 @@ const changed = (a: Flow, b: Flow): boolean =>
   Math.abs(a.road - b.road) > 1e-6 * Math.max(a.road, b.road);
 
 function spoken(flow: Flow, moment: string, end: string): string {
-  const heat = flow.losses.reduce((sum, loss) => sum + loss.watts, 0);
-  const ends = flow.ends.map((end) => `${digits(end.watts)} W ${end.label}`).join(", ");
+  const heat = flow.losses.reduce((sum, loss) => sum + (loss.label ? 0 : loss.watts), 0);
+  const ends = endsOf(flow);
   return `Stream of power, ${moment}: ${digits(flow.cells)} W from the cells, ${digits(heat)} W lost as heat on the way, ${digits(flow.road)} W on the ${end}${ends ? ` (${ends})` : ""}.`;
 }
