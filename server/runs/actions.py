@@ -14,7 +14,7 @@ from powertrain.documents.run import Run, check_run, with_rest_volts
 from powertrain.instruments.hidden import day_of
 from powertrain.instruments.meters import meter_frames
 from powertrain.runs.answer import ridden_draws, run_answer
-from powertrain.runs.ride import ride
+from powertrain.runs.ride import ride, step_of
 from powertrain.runs.verdicts import ride_verdicts
 from runs.models import KeptRide, MeterDay
 from runs.schemas import KeepRequest, MeterDayRequest
@@ -27,14 +27,19 @@ MOST_DAYS = 20
 """Of one build; they can be had again by their seeds."""
 
 
-def run_in_air(document: dict[str, Any], rest: dict[str, Any], air_c: float | None) -> Run:
-    """Return the run of a stored build in other air than its own."""
+def run_in_air(
+    document: dict[str, Any], rest: dict[str, Any], air_c: float | None, *, craft: bool
+) -> Run:
+    """Return the run of a stored build in other air than its own.
+
+    `craft` says whether it may be of a craft.
+    """
     if air_c is not None:
         document = {
             **document,
             "conditions": {**document.get("conditions", {}), "ambient_c": air_c},
         }
-    return check_run({**rest, "build": with_rest_volts(document)})
+    return check_run({**rest, "build": with_rest_volts(document)}, craft=craft)
 
 
 def keep_ride(user: Any, build_id: UUID, ride_id: UUID, asked: KeepRequest) -> KeptRide:
@@ -52,8 +57,9 @@ def keep_ride(user: Any, build_id: UUID, ride_id: UUID, asked: KeepRequest) -> K
         known.removed_at = None
         return known
     rest = {**plain(asked.ride), "name": asked.name}
-    run = run_in_air(version_of(build, asked.version).document, rest, asked.air_c)
-    ridden = ride(run)
+    stored = version_of(build, asked.version).document
+    run = run_in_air(stored, rest, asked.air_c, craft=True)
+    ridden = ride(run, step_s=step_of(run))
     many = ridden_draws(run, ridden, KEPT_DRAWS) if float(ridden.t_s[0]) <= LONG_S else None
     told = run_answer(run, ridden=ridden, many=many)
     verdicts = ride_verdicts(run, told, ridden)
@@ -106,7 +112,7 @@ def begin_day(user: Any, build_id: UUID, asked: MeterDayRequest) -> MeterDay:
     """
     build = Build.objects.one(user, build_id)
     document = version_of(build, asked.version).document
-    run = run_in_air(document, plain(asked.ride), asked.air_c)
+    run = run_in_air(document, plain(asked.ride), asked.air_c, craft=False)
     day = day_of(run, asked.seed, cleared=asked.cleared)
     frames = [frame.model_dump() for frame in meter_frames(day.run, day.ridden, asked.seed)]
     with transaction.atomic():

@@ -21,6 +21,7 @@ from powertrain.instruments.meters import FACES
 from powertrain.runs.answer import write_csv
 from powertrain.runs.placed import ride_gpx
 from powertrain.runs.ride import ride as ridden
+from powertrain.runs.ride import step_of
 from powertrain.runs.shown import RideShown, shown
 from powertrain.runs.way import WayRead, way_of
 from runs import schemas
@@ -52,7 +53,7 @@ def table(request: HttpRequest, payload: schemas.RideRequest) -> HttpResponse:
     """Return every tenth of a second of a ride as a table, CSV with units in its header."""
     run = _run(payload)
     text = StringIO()
-    write_csv(run, ridden(run), text)
+    write_csv(run, ridden(run, step_s=step_of(run)), text)
     return _file(text.getvalue(), "text/csv; charset=utf-8", "ride.csv")
 
 
@@ -62,7 +63,9 @@ def table(request: HttpRequest, payload: schemas.RideRequest) -> HttpResponse:
 def gpx(request: HttpRequest, payload: schemas.PlacedRequest) -> HttpResponse:
     """Return a ride as GPX with speeds, a place each second, beginning now."""
     run = _run(payload)
-    text = ride_gpx(run, ridden(run), timezone.now().replace(microsecond=0), payload.track)
+    text = ride_gpx(
+        run, ridden(run, step_s=step_of(run)), timezone.now().replace(microsecond=0), payload.track
+    )
     return _file(text, "application/gpx+xml", "ride.gpx")
 
 
@@ -118,7 +121,7 @@ def document(request: HttpRequest, build_id: UUID, ride_id: UUID) -> HttpRespons
     """Return a kept ride as a run document, with the build as it was."""
     found = ride_of(request.user, build_id, ride_id)
     stored = version_of(found.build, found.version).document
-    run = run_in_air(stored, found.ride, found.air_c)
+    run = run_in_air(stored, found.ride, found.air_c, craft=True)
     whole = {**found.ride, "build": run.build.model_dump(mode="json", exclude_unset=True)}
     return _file(json.dumps(whole, indent=1), "application/json", "ride.json")
 
@@ -178,7 +181,7 @@ def logger(request: HttpRequest, build_id: UUID, day_id: UUID) -> HttpResponse:
 def _run(payload: schemas.RideRequest | schemas.PlacedRequest) -> Run:
     rest = payload.ride.model_dump(mode="json", exclude_unset=True)
     document = payload.document.model_dump(mode="json", exclude_unset=True)
-    return check_run({**rest, "build": with_rest_volts(document)})
+    return check_run({**rest, "build": with_rest_volts(document)}, craft=True)
 
 
 def _card(build: Build, found: KeptRide) -> schemas.KeptRideCard:

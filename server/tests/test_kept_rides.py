@@ -4,6 +4,7 @@ import csv
 import io
 import json
 import uuid
+from pathlib import Path
 
 import gpxpy
 import pytest
@@ -21,6 +22,7 @@ ROAD = {
     "ride_kmh": 20,
     "points": [{"distance_m": 0}, {"distance_m": 400, "elevation_m": 8}],
 }
+DEMO = Path(__file__).parents[1] / "builds/demo"
 RIDE = {"format": "young-torrent.run/1", "course": ROAD, "start": {"soc_pct": 40}}
 
 
@@ -221,3 +223,19 @@ def test_days_of_others_and_of_nobody_are_not_there(api, build, trike):
     other = api.begin(trike)
     assert api.get(f"/builds/{other['id']}/meter-days/{day['id']}/logger")[0] == 404
     assert begin_day(api, build, seed=-1)[0] == 422
+
+
+def test_a_crafts_ride_is_kept_and_given_no_test_day(api):
+    boat = json.loads((DEMO / "coot-airboat.json").read_text(encoding="utf-8"))
+    build = api.begin(boat)
+    course = {**ROAD, "ride_kmh": 15, "points": [{"distance_m": 0}, {"distance_m": 100}]}
+    ride = {**RIDE, "course": course}
+    status, kept = keep(api, build, ride=ride)
+    assert status == 200, kept
+    assert kept["told"]["finished"]
+    path = f"/builds/{build['id']}/rides/{kept['id']}/document"
+    document = json.loads(api.client.get(f"/api{path}").content)
+    assert document["build"]["vehicle"]["kind"] == "hull"
+    day = {"version": 1, "ride": ride, "seed": 3}
+    status, told = api.post(f"/builds/{build['id']}/meter-days", day)
+    assert (status, told["error"]["where"]) == (422, "build.vehicle.kind")

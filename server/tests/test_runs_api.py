@@ -3,8 +3,11 @@
 import csv
 import io
 import json
+from pathlib import Path
 
 import pytest
+
+DEMO = Path(__file__).parents[1] / "builds/demo"
 
 FORMAT = "young-torrent.run/1"
 ROAD = {
@@ -71,3 +74,44 @@ def test_what_has_no_wheels_is_told(api, trike):
     hoist["vehicle"] = {"kind": "hoist", "mass_kg": 200, "drum_radius_m": 0.06}
     status, told = api.post("/ride", body(hoist))
     assert (status, told["error"]["where"]) == (422, "build.vehicle.kind")
+
+
+WAY = {
+    "kind": "route",
+    "ride_kmh": 40,
+    "points": [
+        {"distance_m": 0, "elevation_m": 0},
+        {"distance_m": 80, "elevation_m": 0},
+        {"distance_m": 160, "elevation_m": 8},
+        {"distance_m": 300, "elevation_m": 8},
+    ],
+}
+
+
+@pytest.mark.parametrize("slug", ["tern-wing", "coot-airboat"])
+def test_a_craft_is_ridden_with_its_wake_and_without_brakes(api, slug):
+    document = json.loads((DEMO / f"{slug}.json").read_text(encoding="utf-8"))
+    course = {**WAY, "ride_kmh": 45 if slug == "tern-wing" else 15}
+    status, shown = api.post("/ride", {**body(document, course), "draws": 16})
+    assert status == 200, shown
+    told = shown["told"]
+    assert told["finished"]
+    assert told["distance_m"] == pytest.approx(300, rel=1e-3)
+    ledger = dict(told["ledger_wh"])
+    cells = ledger.pop("cells")
+    assert sum(ledger.values()) == pytest.approx(cells, rel=1e-6)
+    assert ledger["wake"] > 0 < ledger["blades"]
+    assert (ledger["water"] > 0) == (slug == "coot-airboat")
+    assert [event["kind"] for event in told["events"]] == []
+    rows = {name: [value or 0 for value in shown["rows"][name]] for name in shown["rows"]}
+    # What leaves the shaft pushes, or stirs the air: at every moment.
+    ends = ("air_w", "rolling_w", "climbing_w", "speeding_up_w", "brakes_w")
+    stirs = ("wake_w", "blades_w", "water_w")
+    for place in range(0, len(rows["time_s"]), 40):
+        parts = sum(rows[name][place] for name in (*ends, *stirs))
+        assert parts == pytest.approx(rows["road_w"][place], rel=1e-4, abs=1e-3)
+    words = json.dumps([shown["verdicts"], told["events"]]).lower()
+    for word in ("wheel", "road", "tyre", "grade", "hill", "gear"):
+        assert word not in words
+    low, middle, high = told["bands"]["energy_wh"]
+    assert low < middle < high

@@ -12,7 +12,7 @@ from powertrain.documents.run import check_run
 from powertrain.errors import Refusal
 from powertrain.operating.in_air import in_air
 from powertrain.runs.answer import run_answer
-from powertrain.runs.ride import ride
+from powertrain.runs.ride import ride, step_of
 
 DEMO = Path(__file__).parents[3] / "server/builds/demo"
 G = 9.80665
@@ -138,3 +138,38 @@ def test_pages_of_rides_stay_with_wheels():
             }
         )
     assert told.value.where == "build.vehicle.kind"
+
+
+@pytest.mark.parametrize(("slug", "kmh"), [("tern-wing", 45), ("coot-airboat", 15)])
+def test_the_steps_of_a_page_are_fine_enough(slug, kmh):
+    way = {
+        "kind": "route",
+        "ride_kmh": kmh,
+        "points": [
+            {"distance_m": 0, "elevation_m": 0},
+            {"distance_m": 150, "elevation_m": 0},
+            {"distance_m": 250, "elevation_m": 10},
+        ],
+    }
+    run = run_of(document(slug), way)
+    fine, page = (run_answer(run, step_s=step) for step in (0.1, 0.8))
+    assert page.time_s == pytest.approx(fine.time_s, rel=2e-3)
+    assert page.energy_wh == pytest.approx(fine.energy_wh, rel=5e-3)
+    assert page.peaks.winding_c == pytest.approx(fine.peaks.winding_c, abs=0.5)
+
+
+def test_a_page_waits_for_as_many_steps_as_a_way_takes():
+    def of(course, slug="tern-wing"):
+        return step_of(run_of(document(slug), course))
+
+    def way(metres):
+        ends = [{"distance_m": 0}, {"distance_m": metres}]
+        return {"kind": "route", "ride_kmh": 36, "points": ends}
+
+    # At 10 m/s: 100 s, five minutes, two hours, in 200 steps of a tenth to five seconds.
+    assert of(way(1000)) == pytest.approx(0.5)
+    assert of(way(3000)) == pytest.approx(1.5)
+    assert of(way(72_000)) == 5.0
+    assert of(way(100)) == 0.1
+    assert of(way(3000), "causeway-trike") == 0.1
+    assert of({"kind": "standing", "until_s": 20}) == 0.25

@@ -98,7 +98,7 @@ export const ENTRIES: Entry[] = [
     title: "Ride",
     letter: "r",
     page: lazy(() => import("../features/ride/RidePage").then((it) => ({ default: it.RidePage }))),
-    has: (document) => Boolean(document.wheel),
+    has: (document) => Boolean(document.wheel ?? document.propeller),
     open: () => null,
   },
   {

@@ -13,7 +13,7 @@ from powertrain.doubt.bands import bands_of
 from powertrain.doubt.draws import DRAWS, Doubt, drawn_of
 from powertrain.heat.limits import NODES, NodeId
 from powertrain.plain import limit_word, number
-from powertrain.runs.ride import STEP_S, Ridden, ride
+from powertrain.runs.ride import LONGEST_AIR_STEP_S, STEP_S, Ridden, ride
 from powertrain.units import kmh_from_mps
 
 Numbers = NDArray[np.float64]
@@ -22,7 +22,7 @@ HOUR_S = 3600.0
 
 EventKind = Literal["cut_off", "rollback", "over_limit", "burnt", "brakes", "empty", "cannot_climb"]
 
-DRAW_STEPS, DRAW_STEP_S = 200, 0.5
+DRAW_STEPS, DRAW_STEP_S, AIR_DRAW_STEPS = 200, 0.5, 100
 """Steps that a draw takes at the least, and how long they are at the most."""
 
 MOST_EVENTS = 500
@@ -165,12 +165,14 @@ def run_answer(
 def ridden_draws(run: Run, found: Ridden, draws: int, *, step_s: float = STEP_S) -> Ridden:
     """Return a ride in so many draws of what is doubtful in its build.
 
-    Draws take longer steps, a two-hundredth of the ride and half a second at the most: their bands
-    are much wider than what that is off.
+    Draws take longer steps, a two-hundredth of the ride and half a second at the most, of craft
+    a hundredth: their bands are much wider than what that is off.
     """
     doubt = Doubt.of(run.build)
     drawn = drawn_of(run.build, doubt, doubt.deviates[: min(draws, DRAWS)])
     longer_s = min(float(found.t_s[0]) / DRAW_STEPS, DRAW_STEP_S)
+    if run.build.propeller is not None:
+        longer_s = min(float(found.t_s[0]) / AIR_DRAW_STEPS, LONGEST_AIR_STEP_S)
     return ride(run, step_s=max(step_s, longer_s), drawn=drawn)
 
 
@@ -268,7 +270,9 @@ def _events(run: Run, ridden: Ridden) -> Iterator[Event]:
     last_s = -np.inf
     # Standing on a slope is held by a brake, too, but nothing is lost in it.
     felt = max(FELT_W, FELT_SHARE * float(np.abs(rows["output_w"]).max()))
-    for at in _rises((rows["brakes_w"] > felt) & (rows["begin_mps"] > 0)):
+    # A craft has none: it is held back by a rudder, a flare, or whoever catches it.
+    brakes = run.build.propeller is None
+    for at in _rises(brakes & (rows["brakes_w"] > felt) & (rows["begin_mps"] > 0)):
         if rows["t_s"][at] - last_s > APART_S:
             found.append((at, "brakes", f"The brakes take {rows['brakes_w'][at]:.0f} W."))
         last_s = float(rows["t_s"][at])

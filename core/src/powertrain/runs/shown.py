@@ -9,7 +9,7 @@ from powertrain.heat.limits import NODES
 from powertrain.plain import limit_word
 from powertrain.runs.answer import COLUMNS, RunAnswer, ridden_draws, rows_of, run_answer
 from powertrain.runs.left import left_bands, left_km
-from powertrain.runs.ride import STEP_S, ride
+from powertrain.runs.ride import ride, step_of
 from powertrain.runs.verdicts import ride_verdicts
 from powertrain.verdicts.verdict import Verdict
 
@@ -35,6 +35,10 @@ STREAM = {
 """Watts of the stream by their names there, from those of a step."""
 
 
+STIRRED = ("wake_w", "blades_w", "water_w")
+"""Of a craft, too: what its propellers leave in the air, and the water's drag."""
+
+
 class RideShown(BaseModel):
     """A ride's figures, and its moments by column.
 
@@ -56,7 +60,7 @@ class RideShown(BaseModel):
 
 def shown(run: Run, *, draws: int = 0) -> RideShown:
     """Return a ride with its picture."""
-    ridden = ride(run, step_s=STEP_S)
+    ridden = ride(run, step_s=step_of(run))
     rows, steps = rows_of(run, ridden), ridden.rows
     assert steps is not None
     count = len(rows["time_s"])
@@ -64,6 +68,7 @@ def shown(run: Run, *, draws: int = 0) -> RideShown:
     middle = np.maximum(places - 1, 0)
     columns = {name: _listed(rows[name][places]) for name in COLUMNS[:-1]}
     columns |= {name: _listed(steps[of][middle]) for name, of in STREAM.items()}
+    columns |= {name: _listed(steps[name][middle]) for name in STIRRED if name in steps}
     gearing = steps["shaft_w"] - steps["output_w"]
     columns["gearing_heat_w"] = _listed(gearing[middle])
     height = _heights(rows["distance_m"], rows["grade_pct"])

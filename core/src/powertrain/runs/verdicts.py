@@ -37,11 +37,11 @@ ENDS: dict[str, tuple[PartId, str]] = {
 CURES = {
     "cut_off": (
         "The sag of that moment, not the charge, ends it: fewer amps there (a lower pack amps "
-        "limit, a shorter gear, slower), a warmer pack, or cells with less resistance."
+        "limit, {shorter}, slower), a warmer pack, or cells with less resistance."
     ),
     "empty": "Slower, lighter, or more amp-hours; in the cold there are fewer than are stated.",
-    "burnt": "It needs rests, a lower amps limit, a shorter gear or more cooling.",
-    "cannot_climb": "It needs a shorter gear, more motor amps, or fewer kilograms.",
+    "burnt": "It needs rests, a lower amps limit, {shorter} or more cooling.",
+    "cannot_climb": "It needs {shorter}, more motor amps, or fewer kilograms.",
     "too_long": "The course asks for more than a day can hold.",
 }
 
@@ -49,7 +49,7 @@ CURES = {
 def ride_verdicts(run: Run, told: RunAnswer, ridden: Ridden) -> list[Verdict]:
     """Return what is to be said of a ride, the worst first."""
     order = ("stop", "watch", "ok")
-    found = [*_arrival(run, told), *_heat(run, told, ridden), *_others(told)]
+    found = [*_arrival(run, told), *_heat(run, told, ridden), *_others(run, told)]
     return sorted(found, key=lambda verdict: order.index(verdict.severity))
 
 
@@ -58,25 +58,25 @@ def _arrival(run: Run, told: RunAnswer) -> Iterator[Verdict]:
     if not told.finished:
         part, title = ENDS.get(told.ended_by, ("vehicle", "It did not arrive"))
         title = title.format(km=told.distance_m / 1000, left=left)
-        why = CURES.get(told.ended_by, "")
+        why = _cure(run, told.ended_by)
         yield _verdict("arrives", part, title, "stop", left, keeps, "%", why)
         return
     cuts = [event for event in told.events if event.kind == "cut_off"]
     chance = told.cut_off_chance or 0.0
     if cuts:
         title = f"Cut off {len(cuts)} times on the way, and on again"
-        yield _verdict("arrives", "pack", title, "stop", left, keeps, "%", CURES["cut_off"])
+        yield _verdict("arrives", "pack", title, "stop", left, keeps, "%", _cure(run, "cut_off"))
     elif chance >= UNLIKELY:
         title = f"Arrives with {left:.0f} %, if nothing is worse than stated"
         severity: Severity = "stop" if chance >= LIKELY else "watch"
         why = (
             f"In {100 * chance:.0f} of a hundred vehicles that may be yours as far as it is known "
-            "the cells sag below cut-off on the way. " + CURES["cut_off"]
+            "the cells sag below cut-off on the way. " + _cure(run, "cut_off")
         )
         yield _verdict("arrives", "pack", title, severity, left, keeps, "%", why)
     elif left < keeps:
         title = f"Arrives with {left:.0f} %, less than the {keeps:g} % that shall be kept"
-        yield _verdict("arrives", "pack", title, "watch", left, keeps, "%", CURES["empty"])
+        yield _verdict("arrives", "pack", title, "watch", left, keeps, "%", _cure(run, "empty"))
     else:
         title = f"Arrives with {left:.0f} %"
         yield _verdict("arrives", "pack", title, "ok", left, keeps, "%", "")
@@ -102,7 +102,12 @@ def _first(events: list[Event], kind: str, node: NodeId) -> Event | None:
     return next((one for one in events if one.kind == kind and one.what.startswith(words)), None)
 
 
-def _others(told: RunAnswer) -> Iterator[Verdict]:
+def _cure(run: Run, ended_by: str) -> str:
+    turns = "less pitch" if run.build.propeller is not None else "a shorter gear"
+    return CURES.get(ended_by, "").format(shorter=turns)
+
+
+def _others(run: Run, told: RunAnswer) -> Iterator[Verdict]:
     rolled = next((one for one in told.events if one.kind == "rollback"), None)
     if rolled is not None:
         title = f"The controller gives less from {rolled.distance_m / 1000:.1f} km on, being hot"
@@ -111,7 +116,8 @@ def _others(told: RunAnswer) -> Iterator[Verdict]:
     share = told.behind_s / told.time_s if told.time_s > 0 else 0.0
     if share > SLOW_SHARE:
         title = f"Slower than asked for {100 * share:.0f} % of the time"
-        why = "At full throttle it does no more there: its volts, its limits or the hill."
+        steep = "the climb" if run.build.propeller is not None else "the hill"
+        why = f"At full throttle it does no more there: its volts, its limits or {steep}."
         yield _verdict("behind", "vehicle", title, "watch", told.behind_s, told.time_s, "s", why)
 
 

@@ -5,24 +5,26 @@ import { Ask } from "../../ui/Ask";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
 import { Tick } from "../../ui/Tick";
+import { type Medium, WAY } from "./medium";
 import { MOST_DRAWN, Profile } from "./Profile";
 import { type CourseKind, onWay, type RidePlan, type Stretch } from "./plan";
 
-const KINDS: [CourseKind, string][] = [
-  ["road", "a road of my own"],
-  ["start", "a standing start"],
-  ["stops", "stop and go"],
-  ["ece-15", "the urban cycle ECE-15"],
-  ["wltc-1", "the cycle WLTC, class 1"],
+const KINDS: [CourseKind, string, Medium[]][] = [
+  ["road", "a {way} of my own", ["ground", "water", "air"]],
+  ["start", "a standing start", ["ground", "water", "air"]],
+  ["stops", "stop and go", ["ground", "water"]],
+  ["ece-15", "the urban cycle ECE-15", ["ground"]],
+  ["wltc-1", "the cycle WLTC, class 1", ["ground"]],
 ];
 
 interface Props {
   plan: RidePlan;
+  medium: Medium;
   onPlan: (plan: RidePlan) => void;
 }
 
 /** What is ridden, said in a few sentences; a road as its stretches. */
-export function Course({ plan, onPlan }: Props) {
+export function Course({ plan, medium, driven, onPlan }: Props & { driven: boolean }) {
   const say = (some: Partial<RidePlan>) => onPlan({ ...plan, ...some });
   return (
     <section aria-label="What is ridden" className="text-[13.5px]">
@@ -34,9 +36,9 @@ export function Course({ plan, onPlan }: Props) {
             onChange={(event) => say({ kind: event.target.value as CourseKind })}
             className="min-h-11 rounded-md border border-line bg-raised px-2 sm:min-h-8"
           >
-            {KINDS.map(([id, words]) => (
+            {KINDS.filter(([, , of]) => of.includes(medium)).map(([id, words]) => (
               <option key={id} value={id}>
-                {words}
+                {words.replace("{way}", WAY[medium])}
               </option>
             ))}
           </select>
@@ -72,12 +74,16 @@ export function Course({ plan, onPlan }: Props) {
           onValue={(to) => say({ chargePct: Math.min(Math.max(to ?? 100, 0), 100) })}
         />
         <Ask label="in air of" unit="C" value={plan.airC} onValue={(airC) => say({ airC })} />
-        <Tick label="coast to stops" on={plan.coasts} onChange={(coasts) => say({ coasts })} />
-        <Tick
-          label="brake by the motor"
-          on={plan.regenerates}
-          onChange={(regenerates) => say({ regenerates })}
-        />
+        {medium === "air" ? null : (
+          <Tick label="coast to stops" on={plan.coasts} onChange={(coasts) => say({ coasts })} />
+        )}
+        {driven ? (
+          <Tick
+            label="brake by the motor"
+            on={plan.regenerates}
+            onChange={(regenerates) => say({ regenerates })}
+          />
+        ) : null}
         {plan.kind === "road" ? (
           <Tick
             label="there and back"
@@ -87,7 +93,12 @@ export function Course({ plan, onPlan }: Props) {
         ) : null}
       </div>
       {plan.kind === "road" ? (
-        <Road plan={plan} onPlan={onPlan} onStretches={(stretches) => say({ stretches })} />
+        <Road
+          plan={plan}
+          medium={medium}
+          onPlan={onPlan}
+          onStretches={(stretches) => say({ stretches })}
+        />
       ) : null}
     </section>
   );
@@ -98,7 +109,7 @@ interface RoadProps extends Props {
 }
 
 /** The road: out of a file, drawn, or said as stretches. */
-function Road({ plan, onPlan, onStretches }: RoadProps) {
+function Road({ plan, medium, onPlan, onStretches }: RoadProps) {
   const [told, setTold] = useState<string[]>([]);
   const { stretches } = plan;
   const km = stretches.reduce((sum, one) => sum + one.lengthM, 0) / 1000;
@@ -116,7 +127,8 @@ function Road({ plan, onPlan, onStretches }: RoadProps) {
   return (
     <details className="pt-1" open={told.length > 0 || undefined}>
       <summary className="cursor-pointer py-1 text-water">
-        The road{plan.name ? ` (${plan.name})` : ""}: {stretches.length} stretches,{" "}
+        The {WAY[medium]}
+        {plan.name ? ` (${plan.name})` : ""}: {stretches.length} stretches,{" "}
         {km.toLocaleString("en-GB", { maximumFractionDigits: 2 })} km
       </summary>
       <div className="flex flex-wrap items-start gap-2">
@@ -133,12 +145,15 @@ function Road({ plan, onPlan, onStretches }: RoadProps) {
           Open a GPX file
         </FilePick>
       </div>
-      <Profile
-        stretches={stretches}
-        onStretches={(next) => onPlan({ ...plan, stretches: next, track: null })}
-      />
+      {medium === "water" ? null : (
+        <Profile
+          stretches={stretches}
+          way={WAY[medium]}
+          onStretches={(next) => onPlan({ ...plan, stretches: next, track: null })}
+        />
+      )}
       {stretches.length < MOST_DRAWN ? (
-        <Stretches stretches={stretches} onStretches={onStretches} />
+        <Stretches stretches={stretches} medium={medium} onStretches={onStretches} />
       ) : null}
     </details>
   );
@@ -146,9 +161,11 @@ function Road({ plan, onPlan, onStretches }: RoadProps) {
 
 function Stretches({
   stretches,
+  medium,
   onStretches,
 }: {
   stretches: Stretch[];
+  medium: Medium;
   onStretches: (stretches: Stretch[]) => void;
 }) {
   const say = (at: number, some: Partial<Stretch>) =>
@@ -166,19 +183,28 @@ function Stretches({
               value={one.lengthM}
               onValue={(to) => to && say(at, { lengthM: Math.max(to, 1) })}
             />
-            <Ask label="up" unit="m" value={one.upM} onValue={(to) => say(at, { upM: to ?? 0 })} />
+            {medium === "water" ? null : (
+              <Ask
+                label="up"
+                unit="m"
+                value={one.upM}
+                onValue={(to) => say(at, { upM: to ?? 0 })}
+              />
+            )}
             <Ask
               label="at most"
               unit="km/h"
               value={one.limitKmh}
               onValue={(limitKmh) => say(at, { limitKmh })}
             />
-            <Ask
-              label="then a stop of"
-              unit="s"
-              value={one.stopS}
-              onValue={(stopS) => say(at, { stopS })}
-            />
+            {medium === "air" ? null : (
+              <Ask
+                label="then a stop of"
+                unit="s"
+                value={one.stopS}
+                onValue={(stopS) => say(at, { stopS })}
+              />
+            )}
             <span className="flex-1" />
             {stretches.length > 1 ? (
               <Button

@@ -3,6 +3,7 @@ import type { RideShown } from "../../api/types";
 import type { StateWatts } from "../../stream/flow";
 import { MiniStream } from "../../stream/MiniStream";
 import { useValue } from "../../units/useValue";
+import type { Medium } from "./medium";
 import { placeOf } from "./place";
 import { Spent } from "./Spent";
 import { Traces } from "./Traces";
@@ -12,11 +13,12 @@ interface PictureProps {
   before: RideShown | null;
   beside: string;
   motors: number;
+  medium: Medium;
   overWay: boolean;
 }
 
 /** The stream at the place where one points, the traces below, what happened, what it took. */
-export function Picture({ shown, before, beside, motors, overWay }: PictureProps) {
+export function Picture({ shown, before, beside, motors, medium, overWay }: PictureProps) {
   const value = useValue();
   // Somewhere on the way says more than its beginning.
   const [at, setAt] = useState(() => Math.round((shown.height_m.length - 1) / 3));
@@ -33,7 +35,9 @@ export function Picture({ shown, before, beside, motors, overWay }: PictureProps
         .map((name) => [name, of(name)]),
     ),
     stage_losses_w: [of("gearing_heat_w")],
-    takes: {},
+    // Water holds a hull back as tyres do a vehicle on wheels.
+    ...(medium === "water" ? { rolling_w: of("water_w") } : {}),
+    takes: { blades: "blade drag", ...(medium === "water" ? { rolling: "water" } : {}) },
   } as unknown as StateWatts;
   const most = Math.max(
     20,
@@ -65,7 +69,12 @@ export function Picture({ shown, before, beside, motors, overWay }: PictureProps
           />
           <dl className="grid grid-cols-3 gap-x-3 gap-y-1">
             <Small name="Speed" say={value(of("speed_kmh"), "km/h")} />
-            <Small name="Slope" say={value(of("grade_pct"), "%", 2)} />
+            {medium === "water" ? null : (
+              <Small
+                name={medium === "air" ? "Climb" : "Slope"}
+                say={value(of("grade_pct"), "%", 2)}
+              />
+            )}
             <Small name="Charge" say={value(of("soc_pct"), "%", 3)} />
             <Small name="Motor" say={value(of("motor_current_a"), "A", 2)} />
             <Small name="Pack" say={value(of("battery_current_a"), "A", 2)} />
@@ -83,7 +92,9 @@ export function Picture({ shown, before, beside, motors, overWay }: PictureProps
         <section aria-label="What happened" className="mt-4">
           <h2 className="text-[15px] font-semibold">What happened</h2>
           {shown.told.events.length === 0 ? (
-            <p className="text-soft">Nothing: no limit, no cut-off, no brakes.</p>
+            <p className="text-soft">
+              Nothing: no limit, no cut-off{medium === "ground" ? ", no brakes" : ""}.
+            </p>
           ) : (
             <ol className="max-h-56 overflow-y-auto">
               {shown.told.events.map((event) => (

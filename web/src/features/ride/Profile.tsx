@@ -16,11 +16,13 @@ export const MOST_DRAWN = 40;
 
 interface Props {
   stretches: Stretch[];
+  /** What is drawn: a road, a way. */
+  way: string;
   onStretches: (stretches: Stretch[]) => void;
 }
 
 /** The road's height; its places are moved by hand or by the keys, and put in by a double press. */
-export function Profile({ stretches, onStretches }: Props) {
+export function Profile({ stretches, way, onStretches }: Props) {
   const [ref, width] = useSize();
   const svg = useRef<SVGSVGElement>(null);
   const dragged = useRef<number | null>(null);
@@ -78,7 +80,7 @@ export function Profile({ stretches, onStretches }: Props) {
           width={width}
           height={HEIGHT}
           role="group"
-          aria-label={`Road: ${(length / 1000).toFixed(2)} km, ${Math.round(high - low)} m between its lowest and highest place`}
+          aria-label={`Height of the ${way}: ${(length / 1000).toFixed(2)} km, ${Math.round(high - low)} m between its lowest and highest place`}
           onDoubleClick={(event) => drawn && onStretches(withPlaceAt(stretches, at(event)))}
           onPointerMove={(event) => {
             if (dragged.current === null) return;
@@ -113,7 +115,7 @@ export function Profile({ stretches, onStretches }: Props) {
                   r={7}
                   tabIndex={0}
                   role="slider"
-                  aria-label={`Place ${index + 1} of the road, after ${Math.round(place.atM)} m`}
+                  aria-label={`Place ${index + 1} of the ${way}, after ${Math.round(place.atM)} m`}
                   aria-valuemin={-1000}
                   aria-valuemax={9000}
                   aria-valuenow={tenth(place.heightM)}
@@ -132,7 +134,7 @@ export function Profile({ stretches, onStretches }: Props) {
       {drawn ? (
         <div className="flex flex-wrap items-center gap-2 text-[12.5px] text-soft">
           <span className="flex-1">
-            Drag a place of the road, or move it by the arrow keys; a double press puts one in,
+            Drag a place of the {way}, or move it by the arrow keys; a double press puts one in,
             Delete takes it out.
           </span>
           <Button onClick={() => onStretches(withPlaceAt(stretches, longestMiddle(stretches)))}>

@@ -4,17 +4,19 @@ import { type View, Views } from "../../ui/Views";
 import { useOpened } from "../../workbench/opened";
 import { Kept } from "./Kept";
 import { Meters } from "./Meters";
+import { mediumOf } from "./medium";
 import { keepPlan, keptPlan, planOf, type RidePlan, usualPlan } from "./plan";
 import { TheRide } from "./TheRide";
 
 /** The rides of a build: one that is planned, those that were kept, and one to read meters on. */
 export function RidePage() {
   const { state } = useOpened();
-  const { build, answer } = state;
+  const { build, answer, document } = state;
+  const medium = mediumOf(document);
   const cruise = answer?.moments.find((moment) => moment.id === "cruise")?.state.speed_mps ?? null;
   const [said, setSaid] = useState(() => keptPlan(build.id));
   const [, address] = useAddress();
-  const plan = useMemo(() => said ?? usualPlan(cruise), [said, cruise]);
+  const plan = useMemo(() => said ?? usualPlan(cruise, medium), [said, cruise, medium]);
   const toPlan = (next: RidePlan) => {
     setSaid(next);
     keepPlan(build.id, next);
@@ -37,8 +39,12 @@ export function RidePage() {
         />
       ),
     },
-    { id: "meters", title: "Meters on the bench", shows: () => <Meters plan={plan} /> },
   ];
+  // Simulated instruments hang on wheels so far.
+  if (document.wheel) {
+    const shows = () => <Meters plan={plan} />;
+    views.push({ id: "meters", title: "Meters on the bench", shows });
+  }
   return (
     <main className="flex flex-1 flex-col pt-1">
       <Views label="Rides" views={views} />

@@ -9,6 +9,7 @@ import { Waiting } from "../../ui/Waiting";
 import { useOpened } from "../../workbench/opened";
 import { Course } from "./Course";
 import { KeepIt } from "./KeepIt";
+import { mediumOf } from "./medium";
 import { Picture } from "./Picture";
 import { type RidePlan, rideOf } from "./plan";
 import { Told } from "./Told";
@@ -38,7 +39,12 @@ export function TheRide({ plan, ready, onPlan }: Props) {
   const shown = found.banded ?? found.shown;
   return (
     <>
-      <Course plan={plan} onPlan={onPlan} />
+      <Course
+        plan={plan}
+        medium={mediumOf(document)}
+        driven={Boolean(document.wheel)}
+        onPlan={onPlan}
+      />
       <Progress found={found} />
       {shown && !found.error ? (
         <div ref={picture} className={found.riding ? "opacity-60" : ""}>
@@ -53,6 +59,7 @@ export function TheRide({ plan, ready, onPlan }: Props) {
             before={before}
             beside="as pinned"
             motors={document.motor.count ?? 1}
+            medium={mediumOf(document)}
             overWay={asked.kind === "road"}
           />
         </div>

@@ -1,4 +1,5 @@
 import type { KeptRideCard, RideDocument, WayRead } from "../../api/types";
+import type { Medium } from "./medium";
 
 /** A piece of road: how long, how far up, how fast at most, and a stop at its end. */
 export interface Stretch {
@@ -33,17 +34,18 @@ export interface RidePlan {
 
 const USUAL = "A ride";
 
-/** A road with a hill, ridden as the bench takes an ordinary trip. */
-export const usualPlan = (cruiseMps: number | null): RidePlan => {
+/** A road with a hill, ridden as the bench takes an ordinary trip; water has none, air no stop. */
+export const usualPlan = (cruiseMps: number | null, medium: Medium = "ground"): RidePlan => {
   const ride = Math.max(Math.round((cruiseMps ?? 5) * 3.6), 1);
+  const upM = medium === "water" ? 0 : 20;
   return {
     kind: "road",
     rideKmh: ride,
     stretches: [
       { lengthM: 1500, upM: 0, limitKmh: null, stopS: null },
-      { lengthM: 400, upM: 20, limitKmh: null, stopS: null },
-      { lengthM: 600, upM: 0, limitKmh: null, stopS: 20 },
-      { lengthM: 1500, upM: -20, limitKmh: null, stopS: null },
+      { lengthM: 400, upM, limitKmh: null, stopS: null },
+      { lengthM: 600, upM: 0, limitKmh: null, stopS: medium === "air" ? null : 20 },
+      { lengthM: 1500, upM: -upM, limitKmh: null, stopS: null },
     ],
     thereAndBack: true,
     toKmh: ride,

@@ -92,11 +92,17 @@ const SHOWN = {
   limits_c: {},
 } as unknown as RideShown;
 
-const opened = (pinnedNumber = 1) =>
+const opened = (pinnedNumber = 1, kind = "ground") =>
   ({
     bench: {},
     state: {
-      document: { name: "Punt", motor: { count: 1 }, conditions: {} },
+      document: {
+        name: "Punt",
+        motor: { count: 1 },
+        conditions: {},
+        ...(kind === "ground" ? { wheel: {} } : { propeller: {} }),
+        vehicle: { kind },
+      },
       build: { id: "b", head: 1, pinned: { number: pinnedNumber, document: { name: "Old" } } },
       answer: { moments: [{ id: "cruise", state: { speed_mps: 7 } }] },
     },
@@ -121,6 +127,29 @@ describe("the ride", () => {
       "Arrives with 90 %. In 25.",
     );
     expect(screen.getByRole("region", { name: "Where it went" }).textContent).toContain("20 Wh");
+  });
+
+  test.each([
+    ["hull", ["long", "at most", "then a stop of"], true],
+    ["aircraft", ["long", "up", "at most"], false],
+  ])("a ride of kind %s is said by what it goes through", async (kind, asked, wet) => {
+    const told = {
+      ...SHOWN.told,
+      events: [],
+      ledger_wh: { ...SHOWN.told.ledger_wh, tyres: 0, brakes: 1, wake: 6, blades: 3, water: 4 },
+    };
+    const sent = serverAnswers(() => ({ data: { ...SHOWN, told } }));
+    const { container } = page(opened(1, kind));
+    await screen.findByText("Arrives with");
+    expect(JSON.stringify(sent.at(-1)?.body).includes("stop_s")).toBe(wet);
+    await userEvent.click(screen.getByText(/^The way/));
+    const row = screen.getAllByRole("listitem").find((one) => one.textContent?.includes("long"));
+    expect(row?.textContent?.match(/long|up|at most|then a stop of/g)).toEqual(asked);
+    const went = screen.getByRole("region", { name: "Where it went" }).textContent;
+    expect(went).toContain("wake");
+    expect(went).toContain("held back to slow down");
+    expect(container.textContent).not.toMatch(/wheel|road|tyre|grade|slope|brake by|ECE/i);
+    expect(screen.queryByRole("tab", { name: "Meters on the bench" })).toBeNull();
   });
 
   test("an event leads to its place, and so does the slider", async () => {
