@@ -91,3 +91,25 @@ def test_the_airboat_finds_a_drive_with_a_propeller(page: Page, product: Product
     first.click()
     expect(page.get_by_role("tab", name=re.compile("Hump"))).to_be_visible(timeout=20_000)
     expect(page.get_by_role("region", name="Propeller", exact=True)).to_be_visible()
+
+
+def test_a_stand_tells_a_bad_joint_and_a_ride_shows_the_wake(page: Page, product: Product):
+    find(page, product, "Tern survey wing")
+    page.get_by_role("link", name="Tern survey wing", exact=True).click()
+    expect(page.get_by_role("tab").first).to_be_visible(timeout=20_000)
+    open_bench(page, page.url.split("?")[0])
+    page.get_by_role("region", name="Propeller", exact=True).get_by_role("button").first.click()
+    page.get_by_text("Stand it on a scale").click()
+    # Its own thrust at 7,500 rpm, with more amps and fewer turns than so many volts should give.
+    said = {"Volts": "11.1", "Amps": "30", "Turns": "7500", "Thrust": "1480"}
+    for label, text in said.items():
+        page.get_by_label(f"{label}, reading 1").fill(text)
+    bank = page.get_by_role("region", name="Propeller, all inputs")
+    expect(bank.get_by_text("The motor is off")).to_contain_text("mohm", timeout=20_000)
+    assert findings(page) == []
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Ride").click()
+    went = page.get_by_role("region", name="Where it went")
+    expect(went).to_contain_text("wake", timeout=60_000)
+    expect(page.get_by_text("The way: 4 stretches")).to_be_visible()
+    assert findings(page) == []
