@@ -61,7 +61,7 @@ export function lossPlaces(flow: Flow, course: Course): number[] {
     if (loss.part === "controller") return along(course.controller, course.motor, 0.42);
     if (loss.part === "motor") return along(course.motor, course.gearing, 0.2);
     if (loss.part === "propeller") {
-      return along(course.wheel, course.split, loss.id === "wake" ? 0.48 : 0.03);
+      return along(course.wheel, course.split, loss.id === "wake" ? 0.56 : 0.02);
     }
     return course.gearing + (span * ((loss.stage ?? 0) + 0.32)) / stages;
   });

@@ -71,7 +71,7 @@ export function ThreeRoads({ answer, onPress }: Props) {
         <table className="w-full max-w-5xl">
           <thead className="text-left text-[12px] text-soft">
             <tr>
-              <th className="w-2/5 font-normal">One press</th>
+              <th className="w-2/5 min-w-40 font-normal">One press</th>
               {COLUMNS.map(([id, term]) => (
                 <th key={id} className="px-2 align-bottom font-normal">
                   <Term id={term} />
