@@ -8,7 +8,7 @@ import pytest
 from powertrain.documents.reading import check_build
 from powertrain.levers.board import levers_board
 from powertrain.verdicts.context import RuleContext
-from powertrain.verdicts.rules import mount_torque, propeller_clearance
+from powertrain.verdicts.rules import cut_off, mount_torque, propeller_clearance
 
 DEMO = Path(__file__).parents[3] / "server/builds/demo"
 
@@ -82,3 +82,14 @@ def test_an_inch_more_that_would_strike_is_told_before_it_is_pressed():
     rows = {(row.lever, row.step): row for row in levers_board(build).rows}
     assert propeller_clearance.RULE.rejects in rows["propeller.diameter_mm", 1].stops
     assert propeller_clearance.RULE.rejects not in rows["propeller.pitch_mm", 1].stops
+
+
+def test_what_flies_is_told_how_far_it_glides_when_the_cells_let_go():
+    # (L/D)max = 1/2 sqrt(pi e A/C_D0), A = b^2/S (J. D. Anderson, Aircraft Performance and Design,
+    # ch. 5): with 0.04, 0.8, 1.6 m and 0.4 m2 it is 1/2 sqrt(pi 0.8 6.4/0.04) = 10.03.
+    wing = {"zero_lift_drag": 0.04, "oswald": 0.8, "span_m": 1.6, "wing_area_m2": 0.4}
+    (told,) = cut_off.RULE.said(context(vehicle=wing))
+    assert "a glide of 10 m for each metre down" in told.why
+    assert "land on what is left" in told.why
+    (told,) = cut_off.RULE.said(context("coot-airboat"))
+    assert "glide" not in told.why

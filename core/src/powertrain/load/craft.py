@@ -100,6 +100,11 @@ class Wing:
         """Return what the square of C_L is multiplied by: 1/(pi e b^2/S)."""
         return self.area_m2 / (np.pi * self.oswald * self.span_m**2)
 
+    @property
+    def glide(self) -> Array:
+        """Return the most metres it goes for each that it comes down: 1/(2 sqrt(C_D0 k))."""
+        return np.asarray(0.5 / np.sqrt(self.zero_lift_drag * self.induced))
+
     def pressure_n(self, air_mps: Array) -> Array:
         """Return the air's pressure of speed on the whole wing: 1/2 rho V^2 S."""
         speed = np.maximum(air_mps, SLOWEST_MPS)

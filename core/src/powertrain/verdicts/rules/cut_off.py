@@ -5,6 +5,8 @@ from collections.abc import Iterator
 import numpy as np
 
 from powertrain.arrays import Array
+from powertrain.load.craft import Wing
+from powertrain.operating.in_air import in_air
 from powertrain.verdicts.context import Batch, RuleContext
 from powertrain.verdicts.cures import may_limit
 from powertrain.verdicts.moments import (
@@ -57,10 +59,21 @@ def say(context: RuleContext, found: Judgement) -> Verdict:
         assumed = f" Cut-off is taken as {cut_v:g} V, usual for this chemistry."
     why = (
         f"{amps:.1f} A {in_words(context, moment)}, through cells and leads, takes "
-        f"{battery.cell_voltage_v - volts:.2f} V from each.{assumed}"
+        f"{battery.cell_voltage_v - volts:.2f} V from each.{assumed}{_in_flight(context)}"
     )
     title = f"Cells sag to {volts:.2f} V, cut-off is {cut_v:.2f} V"
     return verdict(found, "pack", title, why, unit="V", moment=moment.id, fix=fix)
+
+
+def _in_flight(context: RuleContext) -> str:
+    """Return what a cut-off means of what flies."""
+    air = in_air(context.drive)
+    if air is None or not isinstance(air.load.craft, Wing):
+        return ""
+    return (
+        f" In the air the motor stops with it: a glide of {float(air.load.craft.glide):.0f} m for "
+        "each metre down at best. Turn home early, and land on what is left."
+    )
 
 
 def _limited(context: RuleContext, found: Judgement, cell_ohm: float) -> Fix | None:
