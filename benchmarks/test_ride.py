@@ -11,8 +11,9 @@ from typing import Any
 import pytest
 
 from powertrain.documents.run import Run, check_run
-from powertrain.runs.answer import DRAW_STEP_S, ridden_draws
+from powertrain.runs.answer import ridden_draws
 from powertrain.runs.ride import ride
+from powertrain.runs.step_length import DRAW_STEP_S
 
 TRIKE = Path(__file__).parents[1] / "server/builds/demo/causeway-trike.json"
 HOUR = {"kind": "speed", "points": [{"t_s": 0, "speed_kmh": 20}, {"t_s": 3600, "speed_kmh": 20}]}

@@ -14,7 +14,8 @@ from powertrain.documents.run import Run, check_run, with_rest_volts
 from powertrain.instruments.hidden import day_of
 from powertrain.instruments.meters import meter_frames
 from powertrain.runs.answer import ridden_draws, run_answer
-from powertrain.runs.ride import ride, step_of
+from powertrain.runs.ride import ride
+from powertrain.runs.step_length import step_of
 from powertrain.runs.verdicts import ride_verdicts
 from runs.models import KeptRide, MeterDay
 from runs.schemas import KeepRequest, MeterDayRequest

@@ -21,8 +21,8 @@ from powertrain.instruments.meters import FACES
 from powertrain.runs.answer import write_csv
 from powertrain.runs.placed import ride_gpx
 from powertrain.runs.ride import ride as ridden
-from powertrain.runs.ride import step_of
 from powertrain.runs.shown import RideShown, shown
+from powertrain.runs.step_length import step_of
 from powertrain.runs.way import WayRead, way_of
 from runs import schemas
 from runs.actions import begin_day, day_with, keep_ride, ride_of, run_in_air, take_out

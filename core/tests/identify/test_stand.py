@@ -179,6 +179,19 @@ def test_a_static_point_of_the_maker_is_what_is_held_against():
     assert "its static test" in answer.stand.say[0]
 
 
+def test_a_reading_that_was_kept_as_the_static_test_is_no_witness_of_itself():
+    point = Stand(ct=0.5 * SAID_CT).read()
+    answer = told(point)
+    kept = {
+        key.removeprefix("static."): float(f"{finding.value:.6g}")
+        for key, finding in answer.stand.propeller.values.items()
+        if key.startswith("static.")
+    }
+    again = told(point, propeller={**PROPELLER, "static": kept})
+    assert again.stand.off == answer.stand.off == ["propeller"]
+    assert again.stand.say == answer.stand.say
+
+
 @pytest.mark.parametrize(
     ("points", "where"),
     [

@@ -12,7 +12,8 @@ from powertrain.documents.run import check_run
 from powertrain.errors import Refusal
 from powertrain.operating.in_air import in_air
 from powertrain.runs.answer import run_answer
-from powertrain.runs.ride import ride, step_of
+from powertrain.runs.ride import ride
+from powertrain.runs.step_length import step_of
 
 DEMO = Path(__file__).parents[3] / "server/builds/demo"
 G = 9.80665

@@ -10,7 +10,8 @@ from powertrain.documents.reading import warnings_of
 from powertrain.documents.run import read_run
 from powertrain.errors import Refusal
 from powertrain.runs.answer import run_answer, write_csv
-from powertrain.runs.ride import STEP_S, ride
+from powertrain.runs.ride import ride
+from powertrain.runs.step_length import STEP_S
 
 SHORTEST_S, LONGEST_S = 1e-4, 60.0
 

@@ -38,6 +38,9 @@ static test, diameter and pitch alone (twice what four in five lie within, `doub
 BEST_MERIT = 0.85
 """Figure of merit that no small propeller has; published ones reach 0.5 to 0.75, from memory."""
 
+SAME = 1e-4
+"""How near two figures are that are one, rounded."""
+
 SAID = {"table": "its table", "static": "its static test", "label": "its label"}
 
 Off = Literal["motor", "propeller", "readings"]
@@ -93,6 +96,7 @@ def identify_stand(said: MotorFacts, stand: StandFacts) -> tuple[Identified, Sta
 
     Raises nothing: readings that no motor and no propeller could give are told as `readings`.
     """
+    stand = stand.model_copy(update={"propeller": _of_others(stand)})
     before = identify_motor(said)
     motor = identify_motor(said, lambda facts, found: _kv(facts, stand, found))
     seen = [_seen(point, said, stand, motor, before) for point in stand.points]
@@ -108,6 +112,20 @@ def identify_stand(said: MotorFacts, stand: StandFacts) -> tuple[Identified, Sta
         readings=[one.reading for one in seen],
     )
     return motor, answer
+
+
+def _of_others(stand: StandFacts) -> Propeller:
+    """Return the propeller as others say it is: a test that is one of these readings is no witness.
+
+    Once a reading is kept as the static test it would otherwise agree with itself.
+    """
+    test = stand.propeller.static
+    same = test is not None and any(
+        math.isclose(point.rpm, test.rpm, rel_tol=SAME)
+        and math.isclose(point.thrust_n or 0.0, test.thrust_n, rel_tol=SAME)
+        for point in stand.points
+    )
+    return stand.propeller.model_copy(update={"static": None}) if same else stand.propeller
 
 
 def _full(stand: StandFacts) -> list[StandPoint]:

@@ -13,7 +13,8 @@ from powertrain.doubt.bands import bands_of
 from powertrain.doubt.draws import DRAWS, Doubt, drawn_of
 from powertrain.heat.limits import NODES, NodeId
 from powertrain.plain import limit_word, number
-from powertrain.runs.ride import LONGEST_AIR_STEP_S, STEP_S, Ridden, ride
+from powertrain.runs.ride import Ridden, ride
+from powertrain.runs.step_length import STEP_S, draw_step_of
 from powertrain.units import kmh_from_mps
 
 Numbers = NDArray[np.float64]
@@ -21,9 +22,6 @@ Numbers = NDArray[np.float64]
 HOUR_S = 3600.0
 
 EventKind = Literal["cut_off", "rollback", "over_limit", "burnt", "brakes", "empty", "cannot_climb"]
-
-DRAW_STEPS, DRAW_STEP_S, AIR_DRAW_STEPS = 200, 0.5, 100
-"""Steps that a draw takes at the least, and how long they are at the most."""
 
 MOST_EVENTS = 500
 """Of one run; a road with more stops than that tells the first."""
@@ -165,14 +163,11 @@ def run_answer(
 def ridden_draws(run: Run, found: Ridden, draws: int, *, step_s: float = STEP_S) -> Ridden:
     """Return a ride in so many draws of what is doubtful in its build.
 
-    Draws take longer steps, a two-hundredth of the ride and half a second at the most, of craft
-    a hundredth: their bands are much wider than what that is off.
+    Draws take longer steps: their bands are much wider than what that is off.
     """
     doubt = Doubt.of(run.build)
     drawn = drawn_of(run.build, doubt, doubt.deviates[: min(draws, DRAWS)])
-    longer_s = min(float(found.t_s[0]) / DRAW_STEPS, DRAW_STEP_S)
-    if run.build.propeller is not None:
-        longer_s = min(float(found.t_s[0]) / AIR_DRAW_STEPS, LONGEST_AIR_STEP_S)
+    longer_s = draw_step_of(run, float(found.t_s[0]))
     return ride(run, step_s=max(step_s, longer_s), drawn=drawn)
 
 

@@ -13,16 +13,11 @@ from powertrain.heat.limits import NODES
 from powertrain.runs.course import LONGEST_S, Before, Clocked, Course, course_of
 from powertrain.runs.rider import Rider, begins_of
 from powertrain.runs.step import STATES
+from powertrain.runs.step_length import STEP_S
 from powertrain.stated import Stated
 from powertrain.units import mps_from_kmh
 
 Numbers = NDArray[np.float64]
-
-STEP_S = 0.1
-AIR_STEPS, LONGEST_AIR_STEP_S, USUAL_AIR_STEP_S = 200, 5.0, 0.25
-"""Steps of a craft's ride on a way, how long one is at the most, and of what ends by itself. A
-step of propellers takes a hundred times as long as one of wheels; what a second each makes of a
-cruise is off by a ten-thousandth."""
 
 CUTS = 4
 """How often the last step is cut to end at its exact moment."""
@@ -91,17 +86,6 @@ def ride(
     soc = given.start.soc_pct / 100
     rider = Rider(said, soc, regenerates=given.driver.regenerate, by_hand=hand, drawn=drawn)
     return _Loop(run, rider, step_s, plain).go(watch)
-
-
-def step_of(run: Run) -> float:
-    """Return the step of a ride that somebody waits for: a tenth of a second, of craft longer."""
-    course = run.ride.course
-    if run.build.propeller is None:
-        return STEP_S
-    if course.kind != "route":
-        return USUAL_AIR_STEP_S
-    lasts_s = course.points[-1].distance_m / mps_from_kmh(course.ride_kmh)
-    return float(np.clip(lasts_s / AIR_STEPS, STEP_S, LONGEST_AIR_STEP_S))
 
 
 class _Loop:

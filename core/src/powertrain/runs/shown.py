@@ -9,7 +9,8 @@ from powertrain.heat.limits import NODES
 from powertrain.plain import limit_word
 from powertrain.runs.answer import COLUMNS, RunAnswer, ridden_draws, rows_of, run_answer
 from powertrain.runs.left import left_bands, left_km
-from powertrain.runs.ride import ride, step_of
+from powertrain.runs.ride import ride
+from powertrain.runs.step_length import step_of
 from powertrain.runs.verdicts import ride_verdicts
 from powertrain.verdicts.verdict import Verdict
 

@@ -135,7 +135,7 @@ export function PartFigures({ part, answer, moment, pinned, document }: Props) {
               ? `${digits(state.efficiency * 100)} % of the pack's watts ${document.propeller ? "become thrust" : `reach the ${answer.load.end}`}`
               : state.road_w < 0
                 ? `the ${answer.load.end} drives the motor`
-                : document.propeller
+                : document.propeller && state.road_w > 0
                   ? "standing, all of it stirs air"
                   : `nothing reaches the ${answer.load.end}`}
           </p>

@@ -1,6 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { identify } from "../../../api/builds";
 import type { BuildDocument, Facts, Finding, IdentifyAnswer } from "../../../api/types";
 import { Button } from "../../../ui/Button";
 import { Notice } from "../../../ui/Notice";
@@ -9,6 +7,7 @@ import { SCALES, toStored } from "../../../units/quantities";
 import { useValue } from "../../../units/useValue";
 import type { BenchState, Workbench } from "../../../workbench/workbench";
 import { learned } from "./learned";
+import { useIdentified } from "./useIdentified";
 
 interface Props {
   propeller: NonNullable<BuildDocument["propeller"]>;
@@ -55,13 +54,7 @@ export function Stand({ propeller, bench, state }: Props) {
     motor: motorAsSaid(state, ratio),
     stand: { propeller, points },
   } as unknown as Facts;
-  const answer = useQuery({
-    queryKey: ["identify", body],
-    queryFn: () => identify(body),
-    enabled: open && points.length > 0,
-    placeholderData: (before) => before,
-    retry: false,
-  });
+  const answer = useIdentified(body, open && points.length > 0);
   return (
     <details
       className="mb-3 rounded-md border border-line px-3 py-1"
@@ -182,18 +175,11 @@ function Outcome({ told, bench }: { told: IdentifyAnswer; bench: Workbench }) {
         <table className="mt-1 tabular-nums">
           <thead>
             <tr className="text-left text-soft">
-              <th scope="col" className="pr-4 font-normal">
-                At
-              </th>
-              <th scope="col" className="pr-4 font-normal">
-                it gives
-              </th>
-              <th scope="col" className="pr-4 font-normal">
-                it takes
-              </th>
-              <th scope="col" className="font-normal">
-                of a perfect disc
-              </th>
+              {["At", "it gives", "it takes", "of a perfect disc"].map((heading) => (
+                <th key={heading} scope="col" className="pr-4 font-normal">
+                  {heading}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>

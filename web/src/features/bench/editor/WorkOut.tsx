@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { identify } from "../../../api/builds";
 import { fieldList } from "../../../api/queries";
 import type { Facts, FieldInfo, Identified, PartId } from "../../../api/types";
 import { Button } from "../../../ui/Button";
@@ -10,6 +9,7 @@ import { useUnits } from "../../../units/preferences";
 import { documentUnit, toShown, toStored } from "../../../units/quantities";
 import type { BenchState, Workbench } from "../../../workbench/workbench";
 import { learned } from "./learned";
+import { useIdentified } from "./useIdentified";
 
 interface Props {
   part: Extract<PartId, "motor" | "pack">;
@@ -117,13 +117,7 @@ export function WorkOut({ part, bench, state }: Props) {
   const any = Object.keys(facts).length > 0;
   // Facts tell the constants of some kinds of motor only.
   const tells = part === "pack" || data?.fact_kinds.includes(state.document.motor.kind);
-  const answer = useQuery({
-    queryKey: ["identify", body],
-    queryFn: () => identify(body),
-    enabled: open && any && tells === true,
-    placeholderData: (before) => before,
-    retry: false,
-  });
+  const answer = useIdentified(body, open && any && tells === true);
   const found = any ? (part === "motor" ? answer.data?.motor : answer.data?.cell) : null;
   const routes = ROUTES[part];
   const [chosen, setChosen] = useState<string[]>([]);
