@@ -20,6 +20,7 @@ from queue import SimpleQueue
 
 from ops.cluster import LOCAL, Cluster, ClusterError, cluster_below
 from ops.keeping import Process, kept
+from ops.machine_code import keep_below
 from ops.owner import Owner, Taken
 
 WORKERS = max(1, min(4, os.cpu_count() or 1))
@@ -54,6 +55,7 @@ def main() -> int:
         )
         # What is heavy takes a core each; threads of one that wait in a loop would take others.
         os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+        keep_below(LOCAL)
         web, workers = _web(options.port), _workers()
         database = Database(cluster, [web, *workers])
         # Those that use the database end before it does.

@@ -15,6 +15,7 @@ import llvmlite.binding as llvm
 import numpy as np
 from numpy.typing import NDArray
 
+from powertrain.tracing.machine_code import engine_of, machine_code
 from powertrain.tracing.trace import FUNCTIONS, Item, Trace, TracedNumber, plain_key
 
 LANES = 8
@@ -22,9 +23,6 @@ LANES = 8
 
 KEPT = 64
 """Loops that are kept compiled; like groups of candidates share one."""
-
-OPTIMISE = 1
-"""LLVM's level: choosing instructions well pays, looking at them for long does not."""
 
 _NUMBERS, _TRUTHS = f"<{LANES} x double>", f"<{LANES} x i1>"
 _ARITHMETIC = {"add": "fadd", "subtract": "fsub", "multiply": "fmul", "divide": "fdiv"}
@@ -235,9 +233,8 @@ class CompiledLoop:
 
     def __init__(self, text: str) -> None:
         """Compile a module that a `Writer` wrote."""
-        # An engine owns its target machine and takes it along when it goes.
-        self._engine = llvm.create_mcjit_compiler(_module(text), _machine())
-        self._engine.finalize_object()
+        _begin()
+        self._engine = engine_of(machine_code(text))
         kinds = (
             ctypes.c_void_p,
             ctypes.c_void_p,
@@ -325,17 +322,3 @@ def _begin() -> None:
     for name in _LIBRARY.values():
         address = ctypes.cast(getattr(library, name), ctypes.c_void_p).value
         llvm.add_symbol(name, address)
-
-
-def _module(text: str) -> Any:
-    _begin()
-    return llvm.parse_assembly(text)
-
-
-def _machine() -> Any:
-    target = llvm.Target.from_default_triple()
-    return target.create_target_machine(
-        cpu=llvm.get_host_cpu_name(),
-        features=llvm.get_host_cpu_features().flatten(),
-        opt=OPTIMISE,
-    )
