@@ -13,19 +13,25 @@ expect.set_options(timeout=10_000)
 
 @pytest.fixture(scope="session")
 def product() -> Iterator[Product]:
-    running = Product()
+    running = Product(warm=False)
+    running.start()
+    yield running
+    running.end()
+
+
+@pytest.fixture(scope="session")
+def breakable() -> Iterator[Product]:
+    running = Product(warm=False)
     running.start()
     yield running
     running.end()
 
 
 @pytest.fixture
-def own_product() -> Iterator[Product]:
-    """A product that a test may break."""
-    running = Product()
-    running.start()
-    yield running
-    running.end()
+def own_product(breakable: Product) -> Iterator[Product]:
+    """A product that a test may break; it runs again before the next one has it."""
+    yield breakable
+    breakable.mend()
 
 
 @pytest.fixture(scope="session")

@@ -47,7 +47,9 @@ KEYED = {"Authorization": f"Bearer {KEY}"}
 class Product:
     """One running product with a database of its own."""
 
-    def __init__(self) -> None:
+    def __init__(self, *, warm: bool = True) -> None:
+        """Prepare a place for it; where nobody searches, workers need not warm up for that."""
+        self.warm = warm
         self.local = Path(tempfile.mkdtemp(prefix="young-torrent-e2e-"))
         self.local.chmod(0o755)
         (self.local / "key").write_text(KEY)
@@ -83,7 +85,7 @@ class Product:
         self.process = subprocess.Popen(
             [sys.executable, "-m", "ops.serve", "--port", str(self.port)],
             cwd=ROOT,
-            env={**os.environ, "YT_LOCAL": str(self.local)},
+            env={**os.environ, "YT_LOCAL": str(self.local), "YT_WARM": "1" if self.warm else "0"},
             stdout=log,
             stderr=log,
             start_new_session=True,
@@ -104,6 +106,18 @@ class Product:
         assert self.process is not None
         os.killpg(self.process.pid, signal.SIGKILL)
         self.process.wait()
+
+    def mend(self) -> None:
+        """Begin it again, on the same data, unless it answers and its database does."""
+        assert self.process is not None
+        try:
+            if self.process.poll() is None and self.get("/api/health")["database"]:
+                return
+        except OSError:
+            pass
+        if self.process.poll() is None:
+            self.kill()
+        self.start()
 
     def pids(self, module: str) -> list[int]:
         """Return the process numbers of this product's processes that run a module."""

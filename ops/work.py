@@ -37,7 +37,8 @@ def main() -> int:
 
     # Whoever looks at a page comes first; a search has all that is left.
     os.nice(NICE)
-    threading.Thread(target=_warm, daemon=True).start()
+    if os.environ.get("YT_WARM", "1") != "0":
+        threading.Thread(target=_warm, daemon=True).start()
     connector: Any = app.connector
     try:
         asyncio.run(_work(app.with_connector(connector.get_worker_connector())))

@@ -76,7 +76,7 @@ BRIEFS = {
 
 
 @pytest.mark.parametrize("name", FEW)
-@examples(10, suppress_health_check=[HealthCheck.too_slow])
+@examples(5, suppress_health_check=[HealthCheck.too_slow])
 @given(**BRIEFS)
 def test_search_and_plain_solver_agree(name, **drawn):
     agree(name, None, **drawn)

@@ -137,6 +137,21 @@ def test_a_series_motor_takes_a_given_power():
     assert motor.current_at_power_a(speeds, NOTHING, ohm, drop).tolist() == [0, 0, 0]
 
 
+def test_a_given_power_is_taken_by_any_series_motor_at_any_speed():
+    # Model cars to locomotives, from standing to far beyond what bearings stand.
+    chance, count = np.random.default_rng(3), 100_000
+    constant, half, ohm, speed, power, drop = (
+        10 ** chance.uniform(low, high, count)
+        for low, high in ((-3, 1), (-1, 3.5), (-4, 1), (-6, 4), (-6, 6), (-2, 1))
+    )
+    speed[:1000], drop[500:30_000] = 0.0, 0.0
+    none = np.zeros(count)
+    motor = SeriesWound(np.ones(count), constant, half, ohm, drop, none, none)
+    amps = motor.current_at_power_a(speed, power, none, none)
+    back_emf_v = constant * amps / (amps + half) * speed
+    np.testing.assert_allclose(amps * (back_emf_v + amps * ohm + drop), power, rtol=1e-14)
+
+
 def test_a_free_series_motor_is_held_by_its_losses_alone():
     motors = [made(SeriesWound, series(loss_torque_nm=loss)) for loss in (2.0, 1.0, 0.25)]
     free = [float(m.free_rad_s(scalar(24.0), scalar(0.01))) for m in motors]
