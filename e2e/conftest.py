@@ -19,19 +19,13 @@ def product() -> Iterator[Product]:
     running.end()
 
 
-@pytest.fixture(scope="session")
-def breakable() -> Iterator[Product]:
+@pytest.fixture
+def own_product() -> Iterator[Product]:
+    """A product that a test may break."""
     running = Product(warm=False)
     running.start()
     yield running
     running.end()
-
-
-@pytest.fixture
-def own_product(breakable: Product) -> Iterator[Product]:
-    """A product that a test may break; it runs again before the next one has it."""
-    yield breakable
-    breakable.mend()
 
 
 @pytest.fixture(scope="session")

@@ -107,18 +107,6 @@ class Product:
         os.killpg(self.process.pid, signal.SIGKILL)
         self.process.wait()
 
-    def mend(self) -> None:
-        """Begin it again, on the same data, unless it answers and its database does."""
-        assert self.process is not None
-        try:
-            if self.process.poll() is None and self.get("/api/health")["database"]:
-                return
-        except OSError:
-            pass
-        if self.process.poll() is None:
-            self.kill()
-        self.start()
-
     def pids(self, module: str) -> list[int]:
         """Return the process numbers of this product's processes that run a module."""
         assert self.process is not None

@@ -11,9 +11,6 @@ from xml.etree import ElementTree
 
 ROOT = Path(__file__).resolve().parents[1]
 
-SIDE_BY_SIDE = ["--numprocesses=2", "--dist=worksteal"]
-"""Two lanes of journeys, each with products of its own; a journey waits half of its time."""
-
 
 @dataclass(frozen=True)
 class Count:
@@ -41,7 +38,7 @@ def main(arguments: list[str]) -> int:
                 engine = pool.submit(_python, place / "core.xml", ["core/tests"], quiet=True)
                 counts = _python(place / "server.xml", ["server/tests"]) + _interface(place)
                 counts = counts + engine.result()
-            counts = counts + _python(place / "e2e.xml", ["e2e", *SIDE_BY_SIDE])
+            counts = counts + _python(place / "e2e.xml", ["e2e"])
     skipped = f", {counts.skipped} skipped" if counts.skipped else ""
     print(f"\n{counts.passed} passed, {counts.failed} failed{skipped}")
     return 0 if counts.failed == 0 and counts.passed > 0 else 1
