@@ -22,7 +22,7 @@ OPTIMISE = 0
 compiled in half the time."""
 
 MOST_FILES = 400
-"""Files in the folder, half a megabyte each; those not used for longest go first."""
+"""Files in the folder, 40 to 200 kB each; those not used for longest go first."""
 
 _DIGEST = hashlib.sha256().digest_size
 
