@@ -161,6 +161,8 @@ def stack(parts: Sequence[Part]) -> Part:
 
 def _stacked(values: list[Any]) -> Any:
     first = values[0]
+    if first is None:
+        return None
     if is_dataclass(first) and not isinstance(first, type):
         if any(type(value) is not type(first) for value in values):
             raise TypeError("parts of different kinds can't share one array")

@@ -41,6 +41,9 @@ COMMANDS: dict[str, tuple[str, str]] = {
     "static": ("craft", "propellers at full throttle, standing in still air"),
     "propeller": ("propeller", "what a bare propeller gives and takes"),
     "wires": ("set_up", "the wires of a build: how many, what they lose, in which order"),
+    "compare": ("compare", "two to five builds beside one another, on equal terms"),
+    "field": ("convert", "a series motor with its field's coils joined in another way"),
+    "high-volts": ("convert", "pre-charge, short circuit, contactor and fuse of a pack"),
     "advise": ("advise", "which kind of motor suits a vehicle, with reasons"),
 }
 """Each command's module in `powertrain.commands`, and what it tells. Only the one that is asked is

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 
 from powertrain.arrays import Array
+from powertrain.auxiliaries import Auxiliaries
 from powertrain.battery.pack import Pack
 from powertrain.controller.chopper import Chopper
 from powertrain.controller.protocol import Converter
@@ -12,6 +13,7 @@ from powertrain.load.protocol import Load
 from powertrain.load.wheel_on_road import WheelOnRoad
 from powertrain.motor.kinds import motor_of
 from powertrain.motor.protocol import Motor
+from powertrain.motor.tail import WithTail
 from powertrain.motor.timing import Timing
 from powertrain.stated import Stated
 from powertrain.transmission.train import Train
@@ -30,6 +32,8 @@ class Drive:
     motor: Motor
     train: Train
     load: Load
+    auxiliaries: Auxiliaries | None = None
+    """What runs along; what of it hangs on the shaft is part of `motor`, too."""
 
     @classmethod
     def of(cls, build: Stated) -> "Drive":
@@ -39,13 +43,17 @@ class Drive:
         timing = Timing.of(said_motor, said_controller)
         if timing is not None:
             motor = motor.timed(timing)
-        controller = Chopper.of(said_controller)
+        controller, auxiliaries = Chopper.of(said_controller), Auxiliaries.of(build)
+        if auxiliaries is not None:
+            motor = WithTail(motor, auxiliaries)
+            controller = controller.feeding(auxiliaries.pack_w, pack)
         return cls(
             pack=pack,
             controller=controller,
             motor=fed(motor, pack, controller),
             train=Train.of(tuple(build.each("gearing"))),
             load=load_of(build),
+            auxiliaries=auxiliaries,
         )
 
     def wide_open(self) -> "Drive":

@@ -45,6 +45,7 @@ class StateAnswer(BaseModel):
     copper_heat_w: float
     brush_heat_w: float
     turning_heat_w: float
+    auxiliaries_w: float
     shaft_w: float
     stage_losses_w: list[float]
     road_w: float

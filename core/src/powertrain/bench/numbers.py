@@ -44,6 +44,7 @@ SAME_NAME = (
     "controller_heat_w",
     "copper_heat_w",
     "brush_heat_w",
+    "auxiliaries_w",
     "shaft_w",
     "brakes_w",
     "speeding_up_w",

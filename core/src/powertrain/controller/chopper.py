@@ -4,8 +4,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from powertrain.arrays import Array, is_nought
+from powertrain.arrays import Array, is_nought, scalar
+from powertrain.battery.pack import Pack
 from powertrain.stated import Stated
+
+NOTHING_FED = scalar(0.0)
 
 
 @dataclass(frozen=True)
@@ -22,6 +25,8 @@ class Chopper:
     """Watts lost in switching for each motor amp."""
     regen_limit_a: Array
     """What braking may push back into the pack; infinite where nothing is set."""
+    fed_a: Array = NOTHING_FED
+    """What of the standby amps feeds something else."""
 
     @classmethod
     def of(cls, said: Stated) -> "Chopper":
@@ -41,11 +46,26 @@ class Chopper:
         """Return it with another limit of the pack's amps."""
         return replace(self, battery_current_limit_a=battery_current_a)
 
+    def feeding(self, beside_w: Array, pack: Pack) -> "Chopper":
+        """Return it with a converter beside that takes `beside_w` of the pack.
+
+        Its amps are those at the volts that the pack amps limit leaves, or of a resting pack where
+        there is no limit, so that they are never too few at the limit; a `State` has them at the
+        volts of its moment.
+        """
+        limit_a = np.where(
+            np.isfinite(self.battery_current_limit_a), self.battery_current_limit_a, 0.0
+        )
+        volts = np.maximum(pack.voltage_v(limit_a), 0.5 * pack.open_circuit_v)
+        fed_a = beside_w / volts
+        return replace(self, standby_a=self.standby_a + fed_a, fed_a=self.fed_a + fed_a)
+
     def at_duty(self, duty: Array) -> "Chopper":
         """Return it with the pack's amps as many more as its volts are fewer."""
         return replace(
             self,
             standby_a=self.standby_a / duty,
+            fed_a=self.fed_a / duty,
             battery_current_limit_a=self.battery_current_limit_a / duty,
         )
 

@@ -3,6 +3,7 @@
 from typing import Protocol
 
 from powertrain.arrays import Array
+from powertrain.battery.pack import Pack
 
 
 class Converter(Protocol):
@@ -40,7 +41,16 @@ class Converter(Protocol):
 
     @property
     def standby_a(self) -> Array:
-        """What they take from the pack for themselves."""
+        """What they take from the pack beside the motors: for themselves, and what they feed."""
+        ...
+
+    @property
+    def fed_a(self) -> Array:
+        """What of it feeds something else; its heat is not theirs."""
+        ...
+
+    def feeding(self, beside_w: Array, pack: Pack) -> "Converter":
+        """Return it with something beside that takes so many watts of the pack."""
         ...
 
     def held_to(self, battery_current_a: Array) -> "Converter":

@@ -149,6 +149,13 @@ class Battery(Model):
         most=200,
         explain="What the maker allows.",
     )
+    dc_dc_w: Number | None = measure(
+        "DC-DC converter gives",
+        "W",
+        (30, 5000),
+        default=None,
+        explain="Its watts at twelve volts, for all that it feeds together.",
+    )
     length_mm: Number | None = measure(
         "Length",
         "mm",

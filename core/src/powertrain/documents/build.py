@@ -10,6 +10,7 @@ from pydantic import Field, StringConstraints, model_validator
 from pydantic_core import PydanticCustomError
 
 from powertrain.documents.battery import Battery
+from powertrain.documents.conversion import Auxiliary, Coupling, Prices
 from powertrain.documents.electrics import Controller, Wiring
 from powertrain.documents.fields import Number, choice, measure, words
 from powertrain.documents.model import Model
@@ -23,6 +24,9 @@ FORMAT = "young-torrent.build/1"
 
 MOST_STAGES = 12
 """No drive has a dozen reductions in series; more is a mistake, and is refused."""
+
+
+MOST_AUXILIARIES = 20
 
 
 def at_place(where: str, what: str) -> PydanticCustomError:
@@ -152,6 +156,11 @@ class Build(Model):
     battery: Battery
     wiring: Wiring = Field(default_factory=Wiring)
     moments: Moments = Field(default_factory=Moments)
+    coupling: Coupling | None = Field(default=None, title="Motor to gearbox")
+    auxiliaries: list[Auxiliary] | None = Field(
+        default=None, max_length=MOST_AUXILIARIES, title="What runs along"
+    )
+    prices: Prices | None = Field(default=None, title="Beside motor, controller and pack")
     provenance: dict[str, Provenance] = Field(default_factory=dict, max_length=200)
 
     @property

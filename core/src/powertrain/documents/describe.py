@@ -125,8 +125,10 @@ def _fields_of(
         if path in UNIONS:
             yield from _fields_of_union(*UNIONS[path])
             continue
-        part = _model_in(field.annotation)
-        if part is not None:
+        part, listed = _model_in(field.annotation), _listed_in(field.annotation)
+        if listed is not None:
+            yield from _fields_of(listed, f"{path}.*.", kinds, field.title or "")
+        elif part is not None:
             inner = (field.title or "") if prefix else ""
             yield from _fields_of(part, f"{path}.", kinds, inner)
         else:
@@ -178,6 +180,15 @@ def _model_in(annotation: Any) -> type[BaseModel] | None:
     return None
 
 
+def _listed_in(annotation: Any) -> type[BaseModel] | None:
+    """Return the part that a list is made of; of the plain ones there is one kind."""
+    for item in _alternatives(annotation):
+        inner = get_args(item)[0] if get_origin(item) is list else None
+        if isinstance(inner, type) and issubclass(inner, BaseModel):
+            return inner
+    return None
+
+
 def _kind_of(name: str, annotation: Any) -> tuple[FieldKind, list[str]]:
     item = _alternatives(annotation)[0]
     if get_origin(item) is Literal:
@@ -218,6 +229,8 @@ def _label(path: str, document: dict[str, Any]) -> tuple[str, str]:
     kind = value_at(document, f"{steps[0]}.kind")
     found = next((field for field in named if kind in field.kinds), named[0] if named else None)
     if found is None:
-        return {"gearing": "Stages"}.get(path, path), ""
+        return {"gearing": "Stages", "auxiliaries": "What runs along"}.get(path, path), ""
     stage = f"Stage {int(steps[1]) + 1} " if steps[0] == "gearing" else ""
+    if steps[0] == "auxiliaries" and steps[1:]:
+        stage = f"{value_at(document, '.'.join([*steps[:2], 'name'])) or 'What runs along'}: "
     return (stage + found.label.lower() if stage else found.label), found.unit

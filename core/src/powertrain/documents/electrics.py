@@ -67,6 +67,13 @@ class Controller(Model):
         default=None,
         explain="Printed on the input capacitors; often the true limit.",
     )
+    capacitance_uf: Number | None = measure(
+        "Input capacitors",
+        "uF",
+        (100, 100000),
+        default=None,
+        explain="All of one controller together; they are filled when the pack is connected.",
+    )
     continuous_current_a: Number | None = measure(
         "Continuous",
         "A",

@@ -5,6 +5,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field, field_validator
 from pydantic_core import PydanticCustomError
 
+from powertrain.documents.conversion import Replaces
 from powertrain.documents.fields import Number, Whole, choice, measure, words
 from powertrain.documents.model import Model
 
@@ -157,6 +158,7 @@ class Vehicle(Model):
         default=None,
     )
     traction: Traction | None = Field(default=None, title="Grip and balance")
+    replaces: Replaces | None = Field(default=None, title="The engine that comes out")
 
 
 class Wheel(Model):

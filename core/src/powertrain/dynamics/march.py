@@ -33,6 +33,7 @@ POWERS = (
     "copper_heat_w",
     "brush_heat_w",
     "no_load_loss_w",
+    "auxiliaries_w",
     "shaft_w",
     "output_w",
     "speeding_up_w",

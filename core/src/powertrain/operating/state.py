@@ -31,9 +31,9 @@ class State:
     """One operating state, or arrays of them. Motor values are of one motor, watts of all.
 
     The ledger closes at every part: ``cells_w - pack_heat_w = terminals_w``, less
-    ``controller_heat_w`` and the motors' heats ``= shaft_w``, less ``stage_losses_w``
-    ``= output_w``, which is what the load takes, brakes and speeding up together. `gear` is the
-    factor of the gear engaged, one where there is no gearbox.
+    ``controller_heat_w``, the motors' heats and ``auxiliaries_w`` ``= shaft_w``, less
+    ``stage_losses_w`` ``= output_w``, which is what the load takes, brakes and speeding up
+    together. `gear` is the factor of the gear engaged, one where there is no gearbox.
     """
 
     speed_mps: Array
@@ -56,6 +56,8 @@ class State:
     copper_heat_w: Array
     brush_heat_w: Array
     no_load_loss_w: Array
+    auxiliaries_w: Array
+    """What runs along, from the pack and off the shaft."""
     shaft_w: Array
     stage_losses_w: tuple[Array, ...]
     output_w: Array
@@ -105,6 +107,8 @@ def state_at(
     motor_rad_s = drive.motor_rad_s(output_rad_s)
     torque_nm = motor.shaft_torque_nm(motor_rad_s, motor_current_a)
     output_nm = drive.output_nm(torque_nm)
+    battery_current_a, auxiliaries_w = _with_auxiliaries(drive, motor_rad_s, battery_current_a)
+    own_a = drive.controller.standby_a - drive.controller.fed_a
     battery_v = pack.voltage_v(battery_current_a)
     motor_v = motor.voltage_v(motor_rad_s, motor_current_a)
     path_drop_v = drive.controller.path_drop_v(motor_current_a)
@@ -131,10 +135,11 @@ def state_at(
         cells_w=pack.open_circuit_v * battery_current_a,
         pack_heat_w=battery_current_a**2 * pack.resistance_ohm,
         terminals_w=battery_v * battery_current_a,
-        controller_heat_w=path_heat_w + battery_v * drive.controller.standby_a,
+        controller_heat_w=path_heat_w + battery_v * own_a,
         copper_heat_w=n * motor.copper_heat_w(motor_current_a),
         brush_heat_w=n * motor.brush_heat_w(motor_rad_s, motor_current_a),
         no_load_loss_w=n * motor.no_load_loss_w(motor_rad_s, motor_current_a),
+        auxiliaries_w=auxiliaries_w,
         shaft_w=shaft_w,
         stage_losses_w=drive.train.stage_losses_w(shaft_w),
         output_w=output_w,
@@ -145,6 +150,20 @@ def state_at(
         limited_by=limited_by,
         gear=gear,
     )
+
+
+def _with_auxiliaries(
+    drive: Drive, motor_rad_s: Array, battery_current_a: Array
+) -> tuple[Array, Array]:
+    """Return the pack's amps with what runs along at the volts of the moment, and its watts."""
+    along, controller, pack = drive.auxiliaries, drive.controller, drive.pack
+    if along is None:
+        return battery_current_a, motor_rad_s * 0.0
+    # The amps come with what runs along at other volts; what the motors get stays as it is.
+    motors_w = pack.power_w(battery_current_a, controller.standby_a)
+    own_a = controller.standby_a - controller.fed_a
+    amps = pack.current_at_power_a(motors_w + along.pack_w, own_a)
+    return amps, along.pack_w + along.shaft_nm(motor_rad_s) * motor_rad_s
 
 
 def state_at_full_throttle(drive: Drive, output_rad_s: Array, situation: Array) -> State:

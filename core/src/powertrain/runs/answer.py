@@ -72,6 +72,7 @@ class Ledger(BaseModel):
     pack_heat: float
     controller_heat: float
     motor_heat: float
+    auxiliaries: float
     gearing_heat: float
     tyres: float
     air: float
@@ -216,6 +217,7 @@ def _ledger(ridden: Ridden) -> Ledger:
         "pack_heat": wh["pack_heat_w"],
         "controller_heat": wh["controller_heat_w"],
         "motor_heat": wh["copper_heat_w"] + wh["brush_heat_w"] + wh["no_load_loss_w"],
+        "auxiliaries": wh["auxiliaries_w"],
         "gearing_heat": wh["shaft_w"] - wh["output_w"],
         "tyres": wh["rolling_w"],
         "air": wh["air_w"],

@@ -25,6 +25,7 @@ STREAM = {
     "copper_heat_w": "copper_heat_w",
     "brush_heat_w": "brush_heat_w",
     "turning_heat_w": "no_load_loss_w",
+    "auxiliaries_w": "auxiliaries_w",
     "shaft_w": "shaft_w",
     "road_w": "output_w",
     "air_w": "air_w",

@@ -2092,6 +2092,28 @@ export interface components {
             warnings: components["schemas"]["Warning"][];
         };
         /**
+         * Auxiliary
+         * @description Something that runs along and takes watts.
+         */
+        Auxiliary: {
+            /**
+             * What
+             * @description Brake vacuum, steering, hydraulic pump, lamps.
+             */
+            name: string;
+            /**
+             * Takes
+             * @description While it works, all the time.
+             */
+            power_w: number;
+            /**
+             * Driven by
+             * @description The motor's second shaft end, a belt from it, or the DC-DC converter.
+             * @enum {string}
+             */
+            driven_by: "tail_shaft" | "belt" | "dc_dc";
+        };
+        /**
          * Battery
          * @description The pack: equal cells in series and parallel.
          */
@@ -2185,6 +2207,11 @@ export interface components {
              */
             max_c?: number | null;
             /**
+             * DC-DC converter gives
+             * @description Its watts at twelve volts, for all that it feeds together.
+             */
+            dc_dc_w?: number | null;
+            /**
              * Length
              * @description Of the pack.
              */
@@ -2268,6 +2295,12 @@ export interface components {
             battery: components["schemas"]["Battery"];
             wiring?: components["schemas"]["Wiring"];
             moments?: components["schemas"]["Moments"];
+            /** Motor to gearbox */
+            coupling?: components["schemas"]["Coupling"] | null;
+            /** What runs along */
+            auxiliaries?: components["schemas"]["Auxiliary"][] | null;
+            /** Beside motor, controller and pack */
+            prices?: components["schemas"]["Prices"] | null;
             /** Provenance */
             provenance?: {
                 [key: string]: components["schemas"]["Provenance"];
@@ -2386,6 +2419,11 @@ export interface components {
              * @description Printed on the input capacitors; often the true limit.
              */
             capacitor_voltage_v?: number | null;
+            /**
+             * Input capacitors
+             * @description All of one controller together; they are filled when the pack is connected.
+             */
+            capacitance_uf?: number | null;
             /**
              * Continuous
              * @description Rated amps for as long as you like, for one motor path.
@@ -2616,6 +2654,42 @@ export interface components {
             sink_cm2?: number;
         };
         /**
+         * Coupling
+         * @description How the motor's shaft meets the gearbox, and the room for it.
+         */
+        Coupling: {
+            /**
+             * Adapter plate
+             * @description Thickness: from the gearbox's face to the motor's.
+             */
+            adapter_mm?: number | null;
+            /**
+             * Coupler
+             * @description Length that it needs between the motor's face and the gearbox's shaft.
+             */
+            coupler_mm?: number | null;
+            /**
+             * Flywheel
+             * @description Whether it stays on the motor's shaft.
+             */
+            flywheel?: ("kept" | "removed") | null;
+            /**
+             * Clutch
+             * @description Whether the motor drives through the old clutch.
+             */
+            clutch?: ("kept" | "removed") | null;
+            /**
+             * Motor's shaft
+             * @description Plain with a key, splined, or a taper.
+             */
+            shaft?: ("key" | "spline" | "taper") | null;
+            /**
+             * Free length
+             * @description From the gearbox's face to the first thing in the way, measured with a tape.
+             */
+            free_length_mm?: number | null;
+        };
+        /**
          * Crossing
          * @description Where full throttle meets the road on one grade; `label` names the grade.
          */
@@ -2677,6 +2751,28 @@ export interface components {
              * @description By a spring scale.
              */
             force_n: number;
+        };
+        /**
+         * FieldCoils
+         * @description The field's coils, and how they are joined.
+         */
+        FieldCoils: {
+            /**
+             * Field coils
+             * @description Counted inside.
+             */
+            coils: number;
+            /**
+             * Coils are in
+             * @description One after the other, two branches side by side, or all side by side.
+             * @enum {string}
+             */
+            connection: "series" | "series_parallel" | "parallel";
+            /**
+             * Field's resistance
+             * @description Of the whole field as it is joined now; part of the motor's.
+             */
+            resistance_ohm: number;
         };
         /**
          * FigureDoubt
@@ -3782,6 +3878,32 @@ export interface components {
             leads?: ("launch" | "climb" | "cruise" | "top_speed" | "wheels_up") | "verdicts" | null;
         };
         /**
+         * Prices
+         * @description What a conversion costs beside motor, controller and pack.
+         */
+        Prices: {
+            /**
+             * Charger's price
+             * @description All of them.
+             */
+            charger?: number | null;
+            /**
+             * DC-DC converter's price
+             * @description All of them.
+             */
+            dc_dc?: number | null;
+            /**
+             * Price of contactors and fuses
+             * @description With pre-charge and emergency cut.
+             */
+            contactors?: number | null;
+            /**
+             * Price of adapter and coupler
+             * @description Plate, coupler, and the machinist's hours.
+             */
+            adapter?: number | null;
+        };
+        /**
          * Propeller
          * @description One propeller; each motor of a build turns one of them.
          */
@@ -3874,6 +3996,42 @@ export interface components {
              * @description Where it came from.
              */
             note?: string | null;
+        };
+        /**
+         * Replaces
+         * @description The engine that comes out.
+         */
+        Replaces: {
+            /**
+             * Engine's greatest torque
+             * @description As its papers say.
+             */
+            torque_nm?: number | null;
+            /**
+             * Greatest torque at
+             * @description Where it has that.
+             */
+            torque_at_rpm?: number | null;
+            /**
+             * Engine's greatest power
+             * @description As its papers say; one horse power is 0.736 kW.
+             */
+            power_kw?: number | null;
+            /**
+             * Greatest power at
+             * @description Where it has that.
+             */
+            power_at_rpm?: number | null;
+            /**
+             * Really driven at
+             * @description What it turned on an ordinary trip: by ear, tachometer, or gear and speed.
+             */
+            driven_at_rpm?: number | null;
+            /**
+             * Engine weighed
+             * @description All that comes out with it: exhaust, cooler, fuel and tank.
+             */
+            mass_kg?: number | null;
         };
         /**
          * RestPoint
@@ -4110,6 +4268,8 @@ export interface components {
              * @description What bearings, brushes and fan take. Only this keeps it from running away free.
              */
             loss_torque_nm: number;
+            /** Field coils */
+            field?: components["schemas"]["FieldCoils"] | null;
         };
         /**
          * SetByHand
@@ -4213,6 +4373,8 @@ export interface components {
             brush_heat_w: number;
             /** Turning Heat W */
             turning_heat_w: number;
+            /** Auxiliaries W */
+            auxiliaries_w: number;
             /** Shaft W */
             shaft_w: number;
             /** Stage Losses W */
@@ -4459,6 +4621,8 @@ export interface components {
             throttle_signal?: ("analogue" | "pulse" | "serial") | null;
             /** Grip and balance */
             traction?: components["schemas"]["Traction"] | null;
+            /** The engine that comes out */
+            replaces?: components["schemas"]["Replaces"] | null;
         };
         /**
          * Verdict
@@ -6832,6 +6996,8 @@ export interface components {
             controller_heat: number;
             /** Motor Heat */
             motor_heat: number;
+            /** Auxiliaries */
+            auxiliaries: number;
             /** Gearing Heat */
             gearing_heat: number;
             /** Tyres */
@@ -6889,6 +7055,8 @@ export interface components {
             controller_heat: number;
             /** Motor Heat */
             motor_heat: number;
+            /** Auxiliaries */
+            auxiliaries: number;
             /** Gearing Heat */
             gearing_heat: number;
             /** Tyres */
