@@ -14,6 +14,7 @@ APPS = (
     "logbook",
     "shelf",
     "controllers",
+    "conversion",
     "matching",
     "upkeep",
 )

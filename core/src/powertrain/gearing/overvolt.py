@@ -175,7 +175,7 @@ def _loaded_rpm(limit: float | None, then: Side) -> Condition:
 
 
 def _volts(build: Build, then: Side) -> list[Condition]:
-    found = []
+    found = _motor_volts(build, then)
     controller = build.controller
     for key, noun, limit in (
         ("controller_volts", "The controller is rated", controller.max_voltage_v),
@@ -189,6 +189,24 @@ def _volts(build: Build, then: Side) -> list[Condition]:
             say = f"{noun} {limit:g} V; straight off the charger come {then.full_v:.1f} V."
             found.append(Condition(id=key, weight="stop" if over else "fine", say=say))
     return found
+
+
+def _motor_volts(build: Build, then: Side) -> list[Condition]:
+    """Judge the volts against what the motor's maker allows, where he is known to."""
+    limit = build.motor.max_voltage_v
+    if limit is not None:
+        over = then.nominal_v > limit * (1 + 1e-9)
+        say = f"The motor's maker allows {limit:g} V; the pack would have {then.nominal_v:.1f} V."
+        if over:
+            say += " Brushes, bars and insulation were tried at those: ask him first."
+        return [Condition(id="motor_volts", weight="condition" if over else "fine", say=say)]
+    if build.motor.commutation != "brushed":
+        return []
+    say = (
+        "Nobody tells the motor's highest volts: more of them between the bars of its commutator "
+        "make a ring of fire. Ask its maker; watch the brushes in the dark at first."
+    )
+    return [Condition(id="motor_volts", weight="condition", say=say)]
 
 
 def _watts(build: Build, change: dict[str, Any], now: Side, then: Side) -> Condition:

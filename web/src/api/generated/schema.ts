@@ -1648,6 +1648,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/conversion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Conversion
+         * @description Return what the conversion of a vehicle asks.
+         */
+        post: operations["conversion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Field
+         * @description Return the motor with its field's coils joined in another way.
+         */
+        post: operations["field"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/brief-starts": {
         parameters: {
             query?: never;
@@ -10028,6 +10068,361 @@ export interface components {
              * @default false
              */
             mechanical?: boolean;
+        };
+        /**
+         * Along
+         * @description What runs along: its watts together, and whether the converter gives them.
+         */
+        Along: {
+            /** Pack W */
+            pack_w: number;
+            /** Shaft W */
+            shaft_w: number;
+            /** Converter W */
+            converter_w: number | null;
+            /** Say */
+            say: string;
+        };
+        /**
+         * AtVolts
+         * @description One pack's volts: rpm, watts and what they ask of the motor.
+         */
+        AtVolts: {
+            /** Volts */
+            volts: number;
+            /** Now */
+            now: boolean;
+            /** Rpm */
+            rpm: number | null;
+            /** Shaft W */
+            shaft_w: number | null;
+            /** Copper W */
+            copper_w: number;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "ok" | "watch" | "stop";
+            /** Say */
+            say: string;
+        };
+        /**
+         * Check
+         * @description One thing that must be so: `value` of `limit`, None where one is not known.
+         */
+        Check: {
+            /** Id */
+            id: string;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "ok" | "watch" | "stop" | "open";
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /** Value */
+            value?: number | null;
+            /** Limit */
+            limit?: number | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+        };
+        /**
+         * ConversionAnswer
+         * @description The engine beside the drive, gear by gear; volts, fit, high volts, what runs along, price.
+         */
+        ConversionAnswer: {
+            engine: components["schemas"]["Told"] | null;
+            /** Schools */
+            schools: components["schemas"]["School"][];
+            gears: components["schemas"]["GearsAnswer"];
+            volts: components["schemas"]["VoltsAnswer"] | null;
+            fit: components["schemas"]["FitAnswer"];
+            high_volts: components["schemas"]["HighVoltsAnswer"];
+            along: components["schemas"]["Along"] | null;
+            price: components["schemas"]["PriceAnswer"];
+        };
+        /**
+         * FitAnswer
+         * @description The lengths as drawn, what they come to, and what was checked.
+         *
+         *     `asks` are document paths that would let more be drawn or checked.
+         */
+        FitAnswer: {
+            /** Lengths */
+            lengths: components["schemas"]["Length"][];
+            /** Needs Mm */
+            needs_mm: number | null;
+            /** Free Mm */
+            free_mm: number | null;
+            /** Left Mm */
+            left_mm: number | null;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Asks */
+            asks: string[];
+        };
+        /**
+         * Gear
+         * @description One gear: its ratio, its pull, its speeds.
+         *
+         *     `start_n` is the push of the wheels at rest, `start_limited_by` what bounds it; `lasting_n` that
+         *     at the motor's rated amps and `lasting_kmh` the speed it comes at, None where no rated amps are
+         *     told. `hook_n` is what is left of `lasting_n` for a load behind on the level, or of the start
+         *     where nothing is rated. `shift_kmh` is the speed from which the next gear pushes more.
+         */
+        Gear: {
+            /** Name */
+            name: string;
+            /** Ratio */
+            ratio: number;
+            /** Start N */
+            start_n: number;
+            /** Start Limited By */
+            start_limited_by: string | null;
+            /** Lasting N */
+            lasting_n: number | null;
+            /** Lasting Kmh */
+            lasting_kmh: number | null;
+            /** Hook N */
+            hook_n: number;
+            /** Top Kmh */
+            top_kmh: number | null;
+            /** Top Rpm */
+            top_rpm: number | null;
+            /** Shift Kmh */
+            shift_kmh: number | null;
+            /** Climbs */
+            climbs: boolean;
+            /** Climb Motor A */
+            climb_motor_a: number | null;
+            /** Cruises */
+            cruises: boolean;
+            /** Suffices */
+            suffices: boolean;
+            /** Needed */
+            needed: boolean;
+            /** Say */
+            say: string;
+            /** Speeds Mps */
+            speeds_mps: number[];
+            /** Motor N */
+            motor_n: number[];
+            /** Engine Speeds Mps */
+            engine_speeds_mps: number[];
+            /** Engine N */
+            engine_n: number[];
+        };
+        /**
+         * GearsAnswer
+         * @description All gears, the road, and what of the gearbox is still needed.
+         */
+        GearsAnswer: {
+            /** Gears */
+            gears: components["schemas"]["Gear"][];
+            direct: components["schemas"]["Gear"] | null;
+            /** Road */
+            road: components["schemas"]["Road"][];
+            /** Verdict */
+            verdict: string;
+            /** Clutch */
+            clutch: string;
+        };
+        /**
+         * HighVoltsAnswer
+         * @description Pre-charge, short circuit, switchgear, and what to mind.
+         */
+        HighVoltsAnswer: {
+            /** Volts */
+            volts: number;
+            precharge: components["schemas"]["Precharge"] | null;
+            /** Short Circuit A */
+            short_circuit_a: number | null;
+            switchgear: components["schemas"]["Switchgear"];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * Item
+         * @description One thing to buy; `price` None where it is not told. `path` is where it is typed.
+         */
+        Item: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            /** Price */
+            price: number | null;
+        };
+        /**
+         * Length
+         * @description One piece on the shaft's line: from where to where, in mm from the gearbox's face.
+         */
+        Length: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "adapter" | "coupler" | "motor";
+            /** Label */
+            label: string;
+            /** From Mm */
+            from_mm: number;
+            /** To Mm */
+            to_mm: number;
+            /** Tall Mm */
+            tall_mm: number | null;
+        };
+        /**
+         * Precharge
+         * @description Filling the capacitors through a resistor.
+         *
+         *     `energy_j` goes into the capacitors, and as much into the resistor; `time_s` is to 95 % of the
+         *     volts, `first_a` and `first_w` those of the first instant.
+         */
+        Precharge: {
+            /** Energy J */
+            energy_j: number;
+            /** Time S */
+            time_s: number;
+            /** First A */
+            first_a: number;
+            /** First W */
+            first_w: number;
+        };
+        /**
+         * PriceAnswer
+         * @description All items, what is told of them together, and whether that is all.
+         */
+        PriceAnswer: {
+            /** Items */
+            items: components["schemas"]["Item"][];
+            /** Told */
+            told: number;
+            /** Complete */
+            complete: boolean;
+            /** Say */
+            say: string;
+        };
+        /**
+         * Road
+         * @description What the road asks at a grade, over speed.
+         */
+        Road: {
+            /** Grade Pct */
+            grade_pct: number;
+            /** Speeds Mps */
+            speeds_mps: number[];
+            /** Force N */
+            force_n: number[];
+        };
+        /**
+         * School
+         * @description One answer to how much motor is needed: torque at the shaft, rpm, and their power.
+         */
+        School: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Torque Nm */
+            torque_nm: number;
+            /** Rpm */
+            rpm: number;
+            /** Power W */
+            power_w: number;
+            /** Say */
+            say: string;
+        };
+        /**
+         * Switchgear
+         * @description What contactor and fuse must stand at least; None where nothing tells it.
+         */
+        Switchgear: {
+            /** Volts */
+            volts: number;
+            /** Lasting A */
+            lasting_a: number | null;
+            /** Most A */
+            most_a: number | null;
+            /** Fuse A */
+            fuse_a: number | null;
+            /** Breaks A */
+            breaks_a: number | null;
+        };
+        /**
+         * Told
+         * @description What was reckoned of an engine: its points, what was guessed and what can't be.
+         */
+        Told: {
+            /** Torque Nm */
+            torque_nm: number;
+            /** Torque At Rpm */
+            torque_at_rpm: number;
+            /** Power W */
+            power_w: number;
+            /** Power At Rpm */
+            power_at_rpm: number;
+            /** Guessed */
+            guessed: string[];
+            /** Contradictions */
+            contradictions: string[];
+        };
+        /**
+         * VoltsAnswer
+         * @description Equal torque at usual volts: `torque_nm` of one motor, which takes `amps`.
+         *
+         *     `ohm` is what its own volts at rest are over the amps, brushes included.
+         */
+        VoltsAnswer: {
+            /** Torque Nm */
+            torque_nm: number;
+            /** Amps */
+            amps: number;
+            /** Ohm */
+            ohm: number;
+            /** Rows */
+            rows: components["schemas"]["AtVolts"][];
+            /** Say */
+            say: string;
+        };
+        /**
+         * ConversionRequest
+         * @description A build whose conversion is asked about.
+         */
+        ConversionRequest: {
+            document: components["schemas"]["Build"];
+        };
+        /**
+         * FieldAnswer
+         * @description The motor so connected, as a document says it, and why its constants are those.
+         */
+        FieldAnswer: {
+            /** Motor */
+            motor: {
+                [key: string]: unknown;
+            };
+            /** Why */
+            why: string;
+        };
+        /**
+         * FieldRequest
+         * @description How the coils of its motor's field are to be joined.
+         */
+        FieldRequest: {
+            document: components["schemas"]["Build"];
+            /**
+             * Connection
+             * @enum {string}
+             */
+            connection: "series" | "series_parallel" | "parallel";
         };
         /**
          * StartBrief
@@ -19385,6 +19780,198 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HallAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    conversion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConversionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConversionAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    field: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldAnswer"];
                 };
             };
             /** @description Bad Request */

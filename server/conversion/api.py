@@ -1,0 +1,25 @@
+"""The API of conversions: gears beside an engine's, fit, high volts, the whole price."""
+
+from django.http import HttpRequest
+from ninja import Router
+
+from common.schemas import REFUSED
+from conversion import schemas
+from powertrain.conversion.answer import ConversionAnswer, conversion_of
+from powertrain.conversion.field import FieldAnswer, field_of
+
+router = Router(tags=["engine"])
+
+
+@router.post(
+    "/conversion", response={200: ConversionAnswer, **REFUSED}, operation_id="conversion"
+)
+def conversion(request: HttpRequest, payload: schemas.ConversionRequest) -> ConversionAnswer:
+    """Return what the conversion of a vehicle asks."""
+    return conversion_of(payload.document)
+
+
+@router.post("/field", response={200: FieldAnswer, **REFUSED}, operation_id="field")
+def field(request: HttpRequest, payload: schemas.FieldRequest) -> FieldAnswer:
+    """Return the motor with its field's coils joined in another way."""
+    return field_of(payload.document, payload.connection)
