@@ -1,0 +1,1 @@
+"""What a vehicle asks whose engine comes out."""

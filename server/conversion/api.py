@@ -11,9 +11,7 @@ from powertrain.conversion.field import FieldAnswer, field_of
 router = Router(tags=["engine"])
 
 
-@router.post(
-    "/conversion", response={200: ConversionAnswer, **REFUSED}, operation_id="conversion"
-)
+@router.post("/conversion", response={200: ConversionAnswer, **REFUSED}, operation_id="conversion")
 def conversion(request: HttpRequest, payload: schemas.ConversionRequest) -> ConversionAnswer:
     """Return what the conversion of a vehicle asks."""
     return conversion_of(payload.document)

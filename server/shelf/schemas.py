@@ -22,6 +22,11 @@ Kind = Literal[
     "strands",
     "wires",
     "connectors",
+    "gearboxes",
+    "contactors",
+    "fuses",
+    "converters",
+    "chargers",
 ]
 
 

@@ -30,7 +30,7 @@ def test_a_table_goes_out_and_comes_in_exactly(api):
     assert sent(api, "/shelf/bring-in/motors", text)[1]["added"] == 1
     assert Part.objects.get().document == before
     whole = list(csv.reader(io.StringIO(fetched(api, "/shelf/motors/table"))))
-    assert len(whole) == 1 + 121 + 1
+    assert len(whole) == 1 + 123 + 1
 
 
 def test_a_table_brought_in_again_changes_what_is_said_anew_and_nothing_else(api):

@@ -43,6 +43,14 @@ const halfDone = ({ done, of = 0 }: Ticked, word: string): Open | null =>
     ? { severity: "watch", say: `${done.length} of ${of} ${word}` }
     : null;
 
+/** Vehicles that had an engine are heavy, or say so. */
+const CONVERTED_KG = 300;
+
+const isConversion = (document: BuildDocument): boolean => {
+  if (!document.wheel || document.vehicle.kind !== "ground") return false;
+  return document.vehicle.mass_kg >= CONVERTED_KG || Boolean(document.vehicle.replaces);
+};
+
 /** In the order of the work. */
 export const ENTRIES: Entry[] = [
   {
@@ -92,6 +100,18 @@ export const ENTRIES: Entry[] = [
     ),
     has: () => true,
     open: ({ power }) => halfDone(power, "done"),
+  },
+  {
+    path: "conversion",
+    title: "Conversion",
+    letter: "v",
+    page: lazy(() =>
+      import("../features/conversion/ConversionPage").then((it) => ({
+        default: it.ConversionPage,
+      })),
+    ),
+    has: isConversion,
+    open: () => null,
   },
   {
     path: "ride",

@@ -100,6 +100,11 @@ COLUMNS: dict[str, tuple[str, ...]] = {
     "strands": ("kind", "pitch_mm", "allowed_pull_n", "mass_kg_per_m", "price_per_m"),
     "wires": ("area_mm2", "price_per_m"),
     "connectors": ("current_a", "price"),
+    "gearboxes": ("ratios", "efficiency", "max_torque_nm", "length_mm", "mass_kg", "price"),
+    "contactors": ("voltage_v", "current_a", "breaks_a", "sense", "coil_w", "mass_kg", "price"),
+    "fuses": ("voltage_v", "current_a", "breaks_a", "mass_kg", "price"),
+    "converters": ("from_v", "to_v", "gives_v", "power_w", "efficiency", "mass_kg", "price"),
+    "chargers": ("voltage_v", "current_a", "mains_w", "mass_kg", "price"),
 }
 """What a buyer compares of each kind, in the order of the questions."""
 
@@ -290,8 +295,11 @@ def _value(part: Part, path: str) -> Value:
     place: Any = part
     for step in steps:
         place = getattr(place, step, None)
-    value: Value = getattr(place, last, None)
-    return value
+    value = getattr(place, last, None)
+    if path == "ratios" and value:
+        return ", ".join(f"{ratio:g}" for ratio in value)
+    found: Value = value
+    return found
 
 
 def _could_say(part: Part, path: str) -> bool:

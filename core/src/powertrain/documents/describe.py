@@ -106,6 +106,7 @@ NO_INPUTS = (
     "format",
     "provenance",
     "controller.curve.points",
+    "motor.field",
     "controller.steps_shared",
     "controller.settings",
     "battery.open_circuit",

@@ -199,6 +199,107 @@ class ConnectorPart(Part):
     )
 
 
+class GearboxPart(Part):
+    """A gearbox for sale, with usual ratios."""
+
+    ratios: list[Number] = Field(
+        min_length=1,
+        max_length=12,
+        title="Ratios",
+        description="Turns in for one turn out, a number for each gear.",
+    )
+    efficiency: Number = measure(
+        "Efficiency",
+        "",
+        (0.7, 1.0),
+        least=0.01,
+        most=1,
+        explain="Part of the power that comes out.",
+    )
+    max_torque_nm: Number | None = measure(
+        "Takes",
+        "N.m",
+        (5, 2000),
+        default=None,
+        explain="Torque at the side of the motor, for long.",
+    )
+    length_mm: Number | None = measure(
+        "Length", "mm", (20, 1500), default=None, explain="From face to output."
+    )
+    mass_kg: Number | None = measure(
+        "Mass", "kg", (0.1, 300), default=None, explain="With its oil."
+    )
+    price: Number | None = measure(
+        "Price", "", (5, 5000), default=None, zero=True, explain="Of one."
+    )
+
+
+class Breaking(Part):
+    """What opens a d.c. circuit."""
+
+    voltage_v: Number = measure("Volts", "V", (12, 1500), explain="D.c. that it opens.")
+    current_a: Number = measure("Carries", "A", (1, 2000), explain="For as long as you like.")
+    breaks_a: Number = measure(
+        "Opens", "A", (10, 100000), explain="The most that it opens at those volts."
+    )
+    mass_kg: Number | None = measure("Mass", "kg", (0.005, 20), default=None, explain="Of one.")
+    price: Number | None = measure(
+        "Price", "", (1, 2000), default=None, zero=True, explain="Of one."
+    )
+
+
+class ContactorPart(Breaking):
+    """A contactor: a switch worked by a coil."""
+
+    coil_w: Number | None = measure(
+        "Coil takes", "W", (1, 60), default=None, zero=True, explain="While it holds."
+    )
+    sense: Literal["either", "one_way"] | None = choice(
+        "Opens amps that flow",
+        "Either way, or only the way that is marked; braking flows the other way.",
+        default=None,
+    )
+
+
+class FusePart(Breaking):
+    """A fuse-link for d.c."""
+
+
+class ConverterPart(Part):
+    """A DC-DC converter: the pack's volts to twelve."""
+
+    from_v: Number = measure("From", "V", (18, 900), explain="Lowest volts of the pack.")
+    to_v: Number = measure("Up to", "V", (24, 1000), explain="Highest volts of the pack.")
+    gives_v: Number = measure("Gives", "V", (5, 30), explain="Volts on the other side.")
+    power_w: Number = measure("Watts", "W", (20, 5000), explain="For as long as you like.")
+    efficiency: Number = measure(
+        "Efficiency",
+        "",
+        (0.7, 0.98),
+        least=0.01,
+        most=1,
+        explain="Part of the power that comes out.",
+    )
+    mass_kg: Number | None = measure("Mass", "kg", (0.05, 20), default=None, explain="Of one.")
+    price: Number | None = measure(
+        "Price", "", (5, 3000), default=None, zero=True, explain="Of one."
+    )
+
+
+class ChargerPart(Part):
+    """A charger from the mains."""
+
+    voltage_v: Number = measure("Charges to", "V", (4, 900), explain="Volts at which it ends.")
+    current_a: Number = measure("Amps", "A", (0.5, 200), explain="The most it gives the pack.")
+    mains_w: Number | None = measure(
+        "Takes of the mains", "W", (20, 22000), default=None, explain="At its most."
+    )
+    mass_kg: Number | None = measure("Mass", "kg", (0.1, 60), default=None, explain="Of one.")
+    price: Number | None = measure(
+        "Price", "", (5, 8000), default=None, zero=True, explain="Of one."
+    )
+
+
 class Shelf(Model):
     """Everything that may be bought."""
 
@@ -216,6 +317,11 @@ class Shelf(Model):
     strands: list[StrandPart] = Field(default_factory=list, max_length=MOST_PARTS)
     wires: list[WirePart] = Field(default_factory=list, max_length=MOST_PARTS)
     connectors: list[ConnectorPart] = Field(default_factory=list, max_length=MOST_PARTS)
+    gearboxes: list[GearboxPart] = Field(default_factory=list, max_length=MOST_PARTS)
+    contactors: list[ContactorPart] = Field(default_factory=list, max_length=MOST_PARTS)
+    fuses: list[FusePart] = Field(default_factory=list, max_length=MOST_PARTS)
+    converters: list[ConverterPart] = Field(default_factory=list, max_length=MOST_PARTS)
+    chargers: list[ChargerPart] = Field(default_factory=list, max_length=MOST_PARTS)
 
     @model_validator(mode="after")
     def _ids_differ(self) -> "Shelf":
@@ -239,5 +345,10 @@ KINDS: dict[str, type[Part]] = {
     "strands": StrandPart,
     "wires": WirePart,
     "connectors": ConnectorPart,
+    "gearboxes": GearboxPart,
+    "contactors": ContactorPart,
+    "fuses": FusePart,
+    "converters": ConverterPart,
+    "chargers": ChargerPart,
 }
 """The lists of a shelf, and what each holds."""

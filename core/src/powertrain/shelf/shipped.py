@@ -4,6 +4,13 @@ from functools import cache
 
 from powertrain.documents.shelf import Shelf
 from powertrain.shelf.controllers import controllers
+from powertrain.shelf.conversions import (
+    chargers,
+    contactors,
+    converters,
+    fuses,
+    gearboxes,
+)
 from powertrain.shelf.motors import motors
 from powertrain.shelf.packs import cells, packs
 from powertrain.shelf.propellers import propellers
@@ -26,4 +33,9 @@ def shipped_shelf() -> Shelf:
         strands=list(strands()),
         wires=list(wires()),
         connectors=list(connectors()),
+        gearboxes=list(gearboxes()),
+        contactors=list(contactors()),
+        fuses=list(fuses()),
+        converters=list(converters()),
+        chargers=list(chargers()),
     )

@@ -8724,6 +8724,56 @@ export interface components {
             price?: number | null;
         };
         /**
+         * ChargerPart
+         * @description A charger from the mains.
+         */
+        ChargerPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Charges to
+             * @description Volts at which it ends.
+             */
+            voltage_v: number;
+            /**
+             * Amps
+             * @description The most it gives the pack.
+             */
+            current_a: number;
+            /**
+             * Takes of the mains
+             * @description At its most.
+             */
+            mains_w?: number | null;
+            /**
+             * Mass
+             * @description Of one.
+             */
+            mass_kg?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
+        };
+        /**
          * ConnectorPart
          * @description A pair of connectors, by what it carries for long.
          */
@@ -8757,6 +8807,66 @@ export interface components {
              * @description Of a pair.
              */
             price?: number | null;
+        };
+        /**
+         * ContactorPart
+         * @description A contactor: a switch worked by a coil.
+         */
+        ContactorPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Volts
+             * @description D.c. that it opens.
+             */
+            voltage_v: number;
+            /**
+             * Carries
+             * @description For as long as you like.
+             */
+            current_a: number;
+            /**
+             * Opens
+             * @description The most that it opens at those volts.
+             */
+            breaks_a: number;
+            /**
+             * Mass
+             * @description Of one.
+             */
+            mass_kg?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
+            /**
+             * Coil takes
+             * @description While it holds.
+             */
+            coil_w?: number | null;
+            /**
+             * Opens amps that flow
+             * @description Either way, or only the way that is marked; braking flows the other way.
+             */
+            sense?: ("either" | "one_way") | null;
         };
         /**
          * ControllerPart
@@ -8805,6 +8915,171 @@ export interface components {
              */
             remote_included?: boolean;
             controller: components["schemas"]["Controller"];
+        };
+        /**
+         * ConverterPart
+         * @description A DC-DC converter: the pack's volts to twelve.
+         */
+        ConverterPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * From
+             * @description Lowest volts of the pack.
+             */
+            from_v: number;
+            /**
+             * Up to
+             * @description Highest volts of the pack.
+             */
+            to_v: number;
+            /**
+             * Gives
+             * @description Volts on the other side.
+             */
+            gives_v: number;
+            /**
+             * Watts
+             * @description For as long as you like.
+             */
+            power_w: number;
+            /**
+             * Efficiency
+             * @description Part of the power that comes out.
+             */
+            efficiency: number;
+            /**
+             * Mass
+             * @description Of one.
+             */
+            mass_kg?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
+        };
+        /**
+         * FusePart
+         * @description A fuse-link for d.c.
+         */
+        FusePart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Volts
+             * @description D.c. that it opens.
+             */
+            voltage_v: number;
+            /**
+             * Carries
+             * @description For as long as you like.
+             */
+            current_a: number;
+            /**
+             * Opens
+             * @description The most that it opens at those volts.
+             */
+            breaks_a: number;
+            /**
+             * Mass
+             * @description Of one.
+             */
+            mass_kg?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
+        };
+        /**
+         * GearboxPart
+         * @description A gearbox for sale, with usual ratios.
+         */
+        GearboxPart: {
+            /**
+             * Id
+             * @description Small letters, digits, dots, dashes.
+             */
+            id: string;
+            /**
+             * Name
+             * @description Maker and model, as you would ask for it.
+             */
+            name: string;
+            /**
+             * Note
+             * @description Anything else a buyer should know.
+             */
+            note?: string | null;
+            /** How values are known */
+            provenance?: {
+                [key: string]: components["schemas"]["Provenance"];
+            };
+            /**
+             * Ratios
+             * @description Turns in for one turn out, a number for each gear.
+             */
+            ratios: number[];
+            /**
+             * Efficiency
+             * @description Part of the power that comes out.
+             */
+            efficiency: number;
+            /**
+             * Takes
+             * @description Torque at the side of the motor, for long.
+             */
+            max_torque_nm?: number | null;
+            /**
+             * Length
+             * @description From face to output.
+             */
+            length_mm?: number | null;
+            /**
+             * Mass
+             * @description With its oil.
+             */
+            mass_kg?: number | null;
+            /**
+             * Price
+             * @description Of one.
+             */
+            price?: number | null;
         };
         /**
          * MotorPart
@@ -8934,6 +9209,16 @@ export interface components {
             wires?: components["schemas"]["WirePart"][];
             /** Connectors */
             connectors?: components["schemas"]["ConnectorPart"][];
+            /** Gearboxes */
+            gearboxes?: components["schemas"]["GearboxPart"][];
+            /** Contactors */
+            contactors?: components["schemas"]["ContactorPart"][];
+            /** Fuses */
+            fuses?: components["schemas"]["FusePart"][];
+            /** Converters */
+            converters?: components["schemas"]["ConverterPart"][];
+            /** Chargers */
+            chargers?: components["schemas"]["ChargerPart"][];
         };
         /**
          * Size
@@ -17992,7 +18277,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
             };
             cookie?: never;
         };
@@ -18182,7 +18467,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
             };
             cookie?: never;
         };
@@ -18372,7 +18657,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
                 ref: string;
             };
             cookie?: never;
@@ -18476,7 +18761,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
                 ref: string;
             };
             cookie?: never;
@@ -18584,7 +18869,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
             };
             cookie?: never;
         };
@@ -18682,7 +18967,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
                 ref: string;
             };
             cookie?: never;
@@ -18786,7 +19071,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
                 ref: string;
             };
             cookie?: never;
@@ -18890,7 +19175,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
                 ref: string;
             };
             cookie?: never;
@@ -18996,7 +19281,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
             };
             cookie?: never;
         };
@@ -19091,7 +19376,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors";
+                kind: "motors" | "controllers" | "packs" | "cells" | "wheels" | "propellers" | "teeth" | "strands" | "wires" | "connectors" | "gearboxes" | "contactors" | "fuses" | "converters" | "chargers";
             };
             cookie?: never;
         };

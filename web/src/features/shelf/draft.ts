@@ -32,6 +32,11 @@ export const BLANK: Record<PartKind, Draft> = {
   strands: { name: "", kind: "chain" },
   wires: { name: "" },
   connectors: { name: "" },
+  gearboxes: { name: "", efficiency: 0.96 },
+  contactors: { name: "" },
+  fuses: { name: "" },
+  converters: { name: "", gives_v: 13.8, efficiency: 0.9 },
+  chargers: { name: "" },
 };
 
 /** The fields of a part that a person fills in, needed ones first; a motor's go by its kind. */

@@ -14,6 +14,11 @@ export const KINDS: [PartKind, plural: string, singular: string][] = [
   ["strands", "Chains and belts", "chain or belt"],
   ["wires", "Wires", "wire"],
   ["connectors", "Connectors", "connector"],
+  ["gearboxes", "Gearboxes", "gearbox"],
+  ["contactors", "Contactors", "contactor"],
+  ["fuses", "Fuses", "fuse"],
+  ["converters", "DC-DC converters", "DC-DC converter"],
+  ["chargers", "Chargers", "charger"],
 ];
 
 export const singular = (kind: PartKind): string =>

@@ -1,0 +1,9 @@
+import { answered, client } from "./client";
+import type { BuildDocument, FieldConnection } from "./types";
+
+/** Questions about a vehicle whose engine comes out. */
+export const conversion = (document: BuildDocument) =>
+  answered(client.POST("/api/conversion", { body: { document } }));
+
+export const joinField = (document: BuildDocument, connection: FieldConnection) =>
+  answered(client.POST("/api/field", { body: { document, connection } }));
