@@ -33,4 +33,5 @@ def tractor() -> dict[str, Any]:
 
 
 def tractor_with(changes: dict[str, Any]) -> Build:
-    return check_build(changed(TRACTOR, changes))
+    # What is set as a whole is set in again by later paths; it must not be the test's own.
+    return check_build(changed(TRACTOR, copy.deepcopy(changes)))

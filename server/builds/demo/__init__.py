@@ -12,11 +12,14 @@ ORDER = (
     "powered-barrow",
     "seed-rover",
     "peat-trolley",
+    "ruff-tractor",
+    "ruff-tractor-packaged",
     "coot-airboat",
     "tern-wing",
 )
 """The trike is sound, the scooter's pack is too much for its controller, the hauler is geared too
-tall and cooks; the last two are pushed by air."""
+tall and cooks; the tractor stands there twice, with either motor; the last two are pushed by
+air."""
 
 
 def demo_builds() -> dict[str, Build]:

@@ -9,7 +9,10 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from powertrain.arrays import scalar
 from powertrain.documents.build import Build
+from powertrain.operating.free import held
+from powertrain.operating.full_throttle import full_throttle
 from powertrain.results import most_amps
 from powertrain.verdicts.context import RuleContext
 
@@ -154,7 +157,8 @@ def _shaft(build: Build, context: RuleContext) -> list[Check]:
     if diameter is None:
         return []
     amps = float(most_amps(context.moments)[1])
-    torque = abs(float(context.start.shaft_torque_nm))
+    # A wheel that finds a stone holds the shaft whatever grip it has on the level.
+    torque = float(full_throttle(held(context.drive), scalar(0.0)).shaft_torque_nm)
     kind = build.coupling.shaft if build.coupling is not None else None
     allowed = SPLINED_MPA if kind == "spline" else KEYED_MPA
     stress = shaft_mpa(torque, diameter)

@@ -24,6 +24,9 @@ from powertrain.verdicts.context import RuleContext
 
 POINTS = 60
 
+TIE = 1e-9
+"""Share of a push by which two gears must differ to be told apart."""
+
 WALKS_MPS = 1.0
 """A hill that only has to be climbed is climbed at this."""
 
@@ -93,7 +96,7 @@ def gears_of(build: Build, context: RuleContext, engine: Engine | None) -> Gears
     gears = [
         gear.model_copy(
             update={
-                "shift_kmh": shifts[index] if index < len(shifts) else None,
+                "shift_kmh": _by_then(shifts[index], gear) if index < len(shifts) else None,
                 "needed": index in enough,
             }
         )
@@ -109,11 +112,21 @@ def gears_of(build: Build, context: RuleContext, engine: Engine | None) -> Gears
     )
 
 
+def _by_then(shift_kmh: float | None, gear: Gear) -> float | None:
+    """Return where to change up: never beyond the rpm that the motor stands."""
+    ends = [speed for speed in (shift_kmh, gear.top_kmh) if speed is not None]
+    return min(ends) if shift_kmh is not None else None
+
+
 def _gear(name: str, drive: Drive, context: RuleContext, engine: Engine | None) -> Gear:
     moments, rated = context.moments, context.build.motor.continuous_current_a
     level, hill = drive.load.usual, moments.targets.climb_situation
     start = full_throttle_at(drive, scalar(0.0))
+    limit = context.build.motor.max_rpm
     top = float(top_speed_mps(drive, level))
+    if limit is not None:
+        most_rad_s = drive.output_rad_s(scalar(limit / RPM_PER_RAD_S))
+        top = min(top, float(drive.speed_mps(most_rad_s)))
     holds_mps = moments.targets.climb_mps
     wants_mps = WALKS_MPS if holds_mps is None else float(holds_mps)
     on_hill = steady(drive, scalar(wants_mps), hill)
@@ -121,7 +134,6 @@ def _gear(name: str, drive: Drive, context: RuleContext, engine: Engine | None) 
     climbs = bool(np.all(can_hold(drive, on_hill))) and starts
     amps = number(on_hill.motor_current_a)
     trip = steady(drive, moments.targets.cruise_mps, drive.load.trip)
-    limit = context.build.motor.max_rpm
     cruises = bool(np.all(can_hold(drive, trip)))
     if limit is not None:
         cruises = cruises and float(trip.motor_rpm) <= limit
@@ -210,11 +222,12 @@ def _shift(lower: Drive, upper: Drive) -> float | None:
     def more(at: Array) -> Array:
         return push_n(upper, at) - push_n(lower, at)
 
-    above = np.nonzero((more(speeds) >= 0) & (push_n(upper, speeds) > 0))[0]
-    if not above.size:
+    # Where grip holds both they push the same; one changes up only past the last speed at which
+    # the shorter pushes more.
+    below = np.nonzero(more(speeds) < -TIE * np.abs(push_n(lower, speeds)))[0]
+    if not below.size or int(below[-1]) + 1 >= speeds.size:
         return None
-    first = int(above[0])
-    low, high = speeds[max(first - 1, 0)], speeds[first]
+    low, high = speeds[int(below[-1])], speeds[int(below[-1]) + 1]
     for _ in range(50):
         middle = 0.5 * (low + high)
         low, high = (low, middle) if float(more(scalar(middle))) >= 0 else (middle, high)
