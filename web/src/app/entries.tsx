@@ -47,7 +47,7 @@ const halfDone = ({ done, of = 0 }: Ticked, word: string): Open | null =>
 const CONVERTED_KG = 300;
 
 const isConversion = (document: BuildDocument): boolean => {
-  if (!document.wheel || document.vehicle.kind !== "ground") return false;
+  if (!document.wheel || document.vehicle?.kind !== "ground") return false;
   return document.vehicle.mass_kg >= CONVERTED_KG || Boolean(document.vehicle.replaces);
 };
 

@@ -15,7 +15,7 @@ export interface Flow {
 
 export interface Loss {
   id: string;
-  part: "pack" | "controller" | "motor" | "gearing" | "propeller";
+  part: "pack" | "controller" | "along" | "motor" | "gearing" | "propeller";
   /** Which stage, in the gearing. */
   stage?: number;
   /** What becomes of it where that is not heat in a part: air that is stirred. */
@@ -49,7 +49,7 @@ export type StateWatts = Pick<
   | "brakes_w"
   | "takes"
 > &
-  Partial<Pick<StateAnswer, "thrust_w" | "wake_w" | "blades_w">>;
+  Partial<Pick<StateAnswer, "thrust_w" | "wake_w" | "blades_w" | "auxiliaries_w">>;
 
 export function flowOf(state: StateWatts): Flow {
   const motorHeat = state.copper_heat_w + state.brush_heat_w + state.turning_heat_w;
@@ -72,6 +72,10 @@ export function flowOf(state: StateWatts): Flow {
       ? [{ id, part: "propeller", label: state.takes[id] ?? id, watts }]
       : [],
   );
+  // What runs along takes its share whatever it hangs on.
+  const beside = state.auxiliaries_w ?? 0;
+  const along: Loss[] =
+    beside > 1e-6 ? [{ id: "along", part: "along", label: "runs along", watts: beside }] : [];
   return {
     forward: state.road_w >= 0 || state.cells_w > Math.abs(state.road_w),
     cells: Math.abs(state.cells_w),
@@ -81,6 +85,7 @@ export function flowOf(state: StateWatts): Flow {
     losses: [
       { id: "pack", part: "pack", watts: state.pack_heat_w },
       { id: "controller", part: "controller", watts: state.controller_heat_w },
+      ...along,
       { id: "motor", part: "motor", watts: motorHeat },
       ...state.stage_losses_w.map(
         (watts, stage): Loss => ({ id: `stage ${stage}`, part: "gearing", stage, watts }),

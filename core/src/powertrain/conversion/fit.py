@@ -13,7 +13,6 @@ from powertrain.arrays import scalar
 from powertrain.documents.build import Build
 from powertrain.operating.free import held
 from powertrain.operating.full_throttle import full_throttle
-from powertrain.results import most_amps
 from powertrain.verdicts.context import RuleContext
 
 KEYED_MPA, SPLINED_MPA = 30.0, 45.0
@@ -156,7 +155,6 @@ def _shaft(build: Build, context: RuleContext) -> list[Check]:
     diameter = build.motor.shaft_mm
     if diameter is None:
         return []
-    amps = float(most_amps(context.moments)[1])
     # A wheel that finds a stone holds the shaft whatever grip it has on the level.
     torque = float(full_throttle(held(context.drive), scalar(0.0)).shaft_torque_nm)
     kind = build.coupling.shaft if build.coupling is not None else None
@@ -177,7 +175,7 @@ def _shaft(build: Build, context: RuleContext) -> list[Check]:
             word=word,
             title=f"The shaft of {diameter:g} mm is twisted by {stress:.0f} MPa of {allowed:.0f}",
             why=f"By {torque:.0f} N.m at a start, with {say}. A taken-up clutch or a wheel that "
-            "bites doubles it." + (f" {amps:.0f} A are the most." if math.isfinite(amps) else ""),
+            "bites doubles it.",
             value=stress,
             limit=allowed,
             unit="MPa",

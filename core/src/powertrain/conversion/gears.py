@@ -208,6 +208,8 @@ def _of_engine(drive: Drive, engine: Engine | None) -> tuple[list[float], list[f
     rpm = np.linspace(engine.idles_rpm, engine.ends_rpm, POINTS)
     # All motors of a drive sit where the one engine sat.
     force = drive.force_n(drive.train.wheel_torque_nm(engine.torque_at(rpm)))
+    if drive.load.grips:
+        force = np.minimum(force, drive.force_n(drive.load.holds_nm(drive.load.usual)))
     speeds = drive.speed_mps(drive.output_rad_s(rpm / RPM_PER_RAD_S))
     return listed(speeds), listed(force)
 

@@ -29,6 +29,10 @@ FUSE_A = (*R10, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250)
 LASTING_SHARE = 0.8
 """Part of its rating that a fuse should carry for long; common practice, no source."""
 
+HOLDS = 1.25
+"""Times its rating that a fuse-link carries for an hour or more (IEC 60269-1, conventional
+non-fusing current of gG, from memory): peaks stay below it."""
+
 SAFE_DRY_V = 60.0
 """IEC 60364-4-41, 414 (from memory)."""
 
@@ -124,10 +128,14 @@ def _precharge(build: Build, volts: float, ohm: float | None) -> Precharge | Non
 def _switchgear(context: RuleContext, volts: float, short_a: float | None) -> Switchgear:
     moments = context.moments
     met = [moment for moment in (moments.climb, moments.cruise) if bool(np.all(moment.met))]
+    # Somebody will drive flat out as long as it goes.
+    met.append(moments.top_speed)
     lasting = [abs(float(moment.state.battery_current_a)) for moment in met]
     lasting_a = number(max(lasting)) if lasting else None
     most_a = number(float(most_amps(moments)[0]))
     need = None if lasting_a is None else lasting_a / LASTING_SHARE
+    if need is not None and most_a is not None:
+        need = max(need, most_a / HOLDS)
     fuse = None if need is None else next((size for size in FUSE_A if size >= need), None)
     return Switchgear(
         volts=volts, lasting_a=lasting_a, most_a=most_a, fuse_a=fuse, breaks_a=short_a
@@ -159,8 +167,9 @@ def _cautions(
         say.append(
             f"Closing on empty capacitors frees {filled.energy_j:.2g} J in the contacts, enough to "
             f"weld them: pre-charge {filled.time_s:.2g} s first, and close only when the "
-            f"capacitors have {FILLED:.0%} of the volts. The resistor takes {filled.first_w:.0f} W "
-            f"for an instant and {filled.energy_j:.2g} J in all: a wire-wound one, not a film."
+            f"capacitors have {100 * FILLED:.0f} % of the volts. The resistor takes "
+            f"{filled.first_w:.0f} W for an instant and {filled.energy_j:.2g} J in all: a "
+            "wire-wound one, not a film."
         )
     if filled is not None and filled.time_s > LONG_S:
         say.append(

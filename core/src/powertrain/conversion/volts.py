@@ -123,7 +123,8 @@ def _judged(
                 f"{segment:.0f} V between neighbouring bars, above {SEGMENT_V:.0f}: it flashes "
                 "over."
             )
-        return "ok", f"{segment:.1f} V between neighbouring bars of {SEGMENT_V:.0f}."
+        say = f"{segment:.1f} V between neighbouring bars of {SEGMENT_V:.0f}"
+        return "ok", f"{say}, with a bar for each slot."
     if limit is None and motor.commutation == "brushed":
         return "watch", (
             "Its highest volts are not told. Count the commutator's bars, ask its maker, and watch "

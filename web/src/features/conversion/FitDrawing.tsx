@@ -1,11 +1,11 @@
 import type { FitAnswer } from "../../api/types";
 
 const USUAL_TALL_MM = 200;
-const PAD = { left: 46, right: 20, top: 30, bottom: 62 };
+const PAD = { left: 46, right: 20, top: 30, bottom: 78 };
 
 const FILL: Record<string, string> = {
   adapter: "fill-shallow",
-  coupler: "fill-deep",
+  coupler: "fill-water/60",
   motor: "fill-water/30",
 };
 
@@ -53,7 +53,7 @@ export function FitDrawing({
         x1={x(0)}
         x2={x(0)}
         y1={PAD.top - 12}
-        y2={bottom + 40}
+        y2={bottom + 68}
         className="stroke-ink"
         strokeWidth={4}
       />
@@ -104,16 +104,16 @@ export function FitDrawing({
         strokeDasharray="12 3 2 3"
       />
       {needs !== null ? (
-        <Measure x1={x(0)} x2={x(needs)} y={bottom + 28} words={`${plain(needs)} mm needed`} />
+        <Measure x1={x(0)} x2={x(needs)} y={bottom + 38} words={`${plain(needs)} mm needed`} />
       ) : null}
       {free !== null ? (
         <>
-          <Measure x1={x(0)} x2={x(free)} y={bottom + 50} words={`${plain(free)} mm free`} />
+          <Measure x1={x(0)} x2={x(free)} y={bottom + 62} words={`${plain(free)} mm free`} />
           <line
             x1={x(free)}
             x2={x(free)}
             y1={PAD.top - 12}
-            y2={bottom + 56}
+            y2={bottom + 68}
             className={free < (needs ?? 0) ? "stroke-stop" : "stroke-fine"}
             strokeWidth={3}
           />

@@ -36,7 +36,7 @@ export function TractionChart({
     margin: MARGIN,
   });
   const within = (speeds: number[], forces: number[]) => {
-    const kept = speeds.findIndex((at) => at > 1.08 * fastest);
+    const kept = speeds.findIndex((at) => at > fastest);
     return kept < 0 ? path(speeds, forces) : path(speeds.slice(0, kept), forces.slice(0, kept));
   };
   const engine = gears.some((gear) => gear.engine_n.length);
@@ -95,13 +95,7 @@ export function TractionChart({
               className="fill-none stroke-water"
               strokeWidth={gear.needed ? 3 : 1.6}
             />
-            <text
-              x={px(0) + 6 + 16 * place}
-              y={py(gear.motor_n[0] ?? 0) - 5}
-              className="fill-water text-[12px] font-semibold"
-            >
-              {gears.length > 1 ? place + 1 : ""}
-            </text>
+            {gears.length > 1 ? <Named gear={gear} name={`${place + 1}`} px={px} py={py} /> : null}
           </g>
         ))}
       </svg>
@@ -114,6 +108,32 @@ export function TractionChart({
           .join(", ")}
       </p>
     </figure>
+  );
+}
+
+/** The gear's number, where its push has fallen to a third and the curves lie apart. */
+function Named({
+  gear,
+  name,
+  px,
+  py,
+}: {
+  gear: GearsAnswer["gears"][number];
+  name: string;
+  px: (speed: number) => number;
+  py: (force: number) => number;
+}) {
+  const third = (gear.motor_n[0] ?? 0) / 3;
+  const found = gear.motor_n.findIndex((force) => force < third);
+  const at = found < 0 ? gear.motor_n.length - 1 : found;
+  return (
+    <text
+      x={px(gear.speeds_mps[at] ?? 0) + 5}
+      y={py(gear.motor_n[at] ?? 0) - 4}
+      className="fill-water stroke-paper text-[13px] font-semibold [paint-order:stroke] [stroke-width:3px]"
+    >
+      {name}
+    </text>
   );
 }
 

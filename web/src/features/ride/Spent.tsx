@@ -13,6 +13,7 @@ const PARTS: [Part, string, string][] = [
   ["climb", "height that is left", "bg-shallow"],
   ["kinetic", "motion that is left", "bg-shallow"],
   ["motor_heat", "heat of the motors", "bg-ember"],
+  ["auxiliaries", "what runs along", "bg-water"],
   ["gearing_heat", "heat of the gearing", "bg-ember"],
   ["controller_heat", "heat of the controller", "bg-ember"],
   ["pack_heat", "heat of the pack", "bg-ember"],

@@ -117,7 +117,7 @@ class SharedMotor(Model):
         default=None,
         least=2,
         most=1000,
-        explain="Magnets in the rotor, counted singly.",
+        explain="Magnets in the rotor, counted singly; field poles where it has coils for them.",
     )
     slots: Whole | None = measure(
         "Slots",

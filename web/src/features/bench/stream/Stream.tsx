@@ -97,7 +97,9 @@ export const Stream = memo(function Stream({
         />
       ))}
       {drawing.spills.map((spill, place) =>
-        spill.loss.part === "gearing" || spill.loss.part === "propeller" ? null : (
+        spill.loss.part === "gearing" ||
+        spill.loss.part === "propeller" ||
+        spill.loss.part === "along" ? null : (
           <HeatBars
             key={spill.loss.part}
             x={spill.x - 8}
@@ -195,6 +197,7 @@ function heatWords(
         .join(", ");
     }
     case "propeller":
+    case "along":
       return loss.label ?? "";
     case "gearing":
       return many ? `${(loss.stage ?? 0) + 1}` : `stage ${(loss.stage ?? 0) + 1}`;
