@@ -7,6 +7,7 @@ from common.schemas import REFUSED
 from conversion import schemas
 from powertrain.conversion.answer import ConversionAnswer, conversion_of
 from powertrain.conversion.field import FieldAnswer, field_of
+from powertrain.conversion.wound_field import WoundField, WoundFieldAnswer, wound_field
 
 router = Router(tags=["engine"])
 
@@ -21,3 +22,11 @@ def conversion(request: HttpRequest, payload: schemas.ConversionRequest) -> Conv
 def field(request: HttpRequest, payload: schemas.FieldRequest) -> FieldAnswer:
     """Return the motor with its field's coils joined in another way."""
     return field_of(payload.document, payload.connection)
+
+
+@router.post(
+    "/wound-field", response={200: WoundFieldAnswer, **REFUSED}, operation_id="wound_field"
+)
+def terminals(request: HttpRequest, payload: WoundField) -> WoundFieldAnswer:
+    """Return what a motor is by the ohms at its terminals: series, shunt or compound."""
+    return wound_field(payload)

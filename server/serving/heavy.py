@@ -28,7 +28,7 @@ TABLE = Weight(long=True, pure=False, most_s=600.0)
 
 HEAVY: list[tuple[str, str, Weight]] = [
     ("POST", r"/api/(solve|will-it-run|planetary|module|tyre|speeds)", QUICK),
-    ("POST", r"/api/(settings|advise|trigger/traced|wires|shunt|hall)", QUICK),
+    ("POST", r"/api/(settings|advise|trigger/traced|wires|shunt|hall|field|wound-field)", QUICK),
     ("POST", r"/api/ride(/table|/gpx)?", RIDE),
     ("POST", r"/api/(ride/way|log-tables?)", TABLE),
     ("PUT", r"/api/builds/[^/]+/rides/[^/]+", RIDE_KEPT),
@@ -38,7 +38,7 @@ HEAVY: list[tuple[str, str, Weight]] = [
     ("GET", r"/api/builds/[^/]+/logbook/day-list", QUICK_READING),
     ("PUT", r"/api/builds/[^/]+/logbook/runs/[^/]+/photos/[^/]+", LONG_READING),
     ("POST", r"/api/builds/[^/]+/logbook/accept", RIDE_KEPT),
-    ("POST", r"/api/(compare|baseline|overvolt|boost|identify)", LONG),
+    ("POST", r"/api/(compare|baseline|overvolt|boost|identify|conversion)", LONG),
     ("POST", r"/api/(ladder|speed-chart|windings|roads|split|choose-controller)", LONG_READING),
     ("POST", r"/api/builds/[^/]+/meets", QUICK_READING),
     ("POST", r"/api/matches/[^/]+/why", LONG_READING),

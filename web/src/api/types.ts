@@ -119,3 +119,4 @@ export type Gear = Schemas["Gear"];
 export type GearsAnswer = Schemas["GearsAnswer"];
 export type HighVoltsAnswer = Schemas["HighVoltsAnswer"];
 export type VoltsAnswer = Schemas["VoltsAnswer"];
+export type WoundField = Schemas["WoundField"];

@@ -59,7 +59,7 @@ export function lossPlaces(flow: Flow, course: Course): number[] {
   return flow.losses.map((loss) => {
     if (loss.part === "pack") return along(course.start, course.controller, 0.52);
     if (loss.part === "controller") return along(course.controller, course.motor, 0.42);
-    if (loss.part === "along") return along(course.controller, course.motor, 0.9);
+    if (loss.part === "along") return along(course.controller, course.motor, 0.96);
     if (loss.part === "motor") return along(course.motor, course.gearing, 0.2);
     if (loss.part === "propeller") {
       return along(course.wheel, course.split, loss.id === "wake" ? 0.56 : 0.02);

@@ -1688,6 +1688,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wound-field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Terminals
+         * @description Return what a motor is by the ohms at its terminals: series, shunt or compound.
+         */
+        post: operations["wound_field"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/brief-starts": {
         parameters: {
             query?: never;
@@ -3098,7 +3118,7 @@ export interface components {
             brush_drop_v?: number | null;
             /**
              * Poles
-             * @description Magnets in the rotor, counted singly.
+             * @description Magnets in the rotor, counted singly; field poles where it has coils for them.
              */
             poles?: number | null;
             /**
@@ -3577,7 +3597,7 @@ export interface components {
             brush_drop_v?: number | null;
             /**
              * Poles
-             * @description Magnets in the rotor, counted singly.
+             * @description Magnets in the rotor, counted singly; field poles where it has coils for them.
              */
             poles?: number | null;
             /**
@@ -3786,7 +3806,7 @@ export interface components {
             brush_drop_v?: number | null;
             /**
              * Poles
-             * @description Magnets in the rotor, counted singly.
+             * @description Magnets in the rotor, counted singly; field poles where it has coils for them.
              */
             poles?: number | null;
             /**
@@ -4214,7 +4234,7 @@ export interface components {
             brush_drop_v?: number | null;
             /**
              * Poles
-             * @description Magnets in the rotor, counted singly.
+             * @description Magnets in the rotor, counted singly; field poles where it has coils for them.
              */
             poles?: number | null;
             /**
@@ -10708,6 +10728,57 @@ export interface components {
              * @enum {string}
              */
             connection: "series" | "series_parallel" | "parallel";
+        };
+        /**
+         * WoundFieldAnswer
+         * @description What kind it is, what that means, and its speed under load where that can be told.
+         */
+        WoundFieldAnswer: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "series" | "shunt" | "compound" | "unclear";
+            /** Say */
+            say: string;
+            /** Field A */
+            field_a: number | null;
+            /** Rpm */
+            rpm: number | null;
+        };
+        /**
+         * WoundField
+         * @description What is measured at the terminals, cold, and where it runs free.
+         *
+         *     `shunt_ohm` is that of the thin winding, `series_ohm` that of the thick one; None where there is
+         *     no such pair of terminals.
+         */
+        WoundField: {
+            /** Armature Ohm */
+            armature_ohm: number;
+            /** Shunt Ohm */
+            shunt_ohm?: number | null;
+            /** Series Ohm */
+            series_ohm?: number | null;
+            /** Volts */
+            volts?: number | null;
+            /** Free Rpm */
+            free_rpm?: number | null;
+            /** Amps */
+            amps?: number | null;
+            /**
+             * Turns Share
+             * @default 0.003
+             */
+            turns_share?: number;
+            /** Half Field A */
+            half_field_a?: number | null;
+            /**
+             * Sense
+             * @default cumulative
+             * @enum {string}
+             */
+            sense?: "cumulative" | "differential";
         };
         /**
          * StartBrief
@@ -20257,6 +20328,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FieldAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorAnswer"];
+                };
+            };
+        };
+    };
+    wound_field: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WoundField"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WoundFieldAnswer"];
                 };
             };
             /** @description Bad Request */

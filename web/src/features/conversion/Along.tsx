@@ -46,7 +46,7 @@ function RunsAlong({ document, told, onSet, bench, state }: PartProps) {
           >
             <b className="min-w-0 flex-1">{one.name}</b>
             <span className="figure">{value(one.power_w, "W")}</span>
-            <span className="w-52 text-soft">{DRIVEN[one.driven_by]}</span>
+            <span className="min-w-0 flex-1 text-soft">{DRIVEN[one.driven_by]}</span>
             <Button
               aria-label={`Take ${one.name} out`}
               onClick={() => put(all.filter((_, other) => other !== place))}

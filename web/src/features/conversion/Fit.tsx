@@ -24,6 +24,7 @@ export function Fit({ bench, state, told, document }: PartProps) {
         />
       </div>
       <div className="min-w-0">
+        <h1 className="hidden pb-2 text-[18px] font-semibold print:block">{document.name}</h1>
         <div className="flex flex-wrap items-baseline gap-x-4">
           <h2 className="text-[15px] font-semibold">
             On the shaft’s line, from the gearbox’s face

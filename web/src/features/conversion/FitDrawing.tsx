@@ -1,6 +1,8 @@
 import type { FitAnswer } from "../../api/types";
 
 const USUAL_TALL_MM = 200;
+/** A piece that is drawn narrower than its figure has it above. */
+const NARROW_PX = 26;
 const PAD = { left: 46, right: 20, top: 30, bottom: 78 };
 
 const FILL: Record<string, string> = {
@@ -75,9 +77,9 @@ export function FitDrawing({
               strokeDasharray={one.tall_mm === null ? "4 3" : undefined}
             />
             <text
-              x={x(one.from_mm) + wide / 2}
-              y={bottom + 14}
-              textAnchor="middle"
+              x={x(one.from_mm) + (wide > NARROW_PX ? wide / 2 : NARROW_PX / 4)}
+              y={wide > NARROW_PX ? bottom + 14 : middle - high / 2 - 4}
+              textAnchor={wide > NARROW_PX ? "middle" : "start"}
               className="figure text-[12px]"
             >
               {plain(one.to_mm - one.from_mm)}

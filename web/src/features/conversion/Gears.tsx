@@ -107,7 +107,11 @@ function GearTable({ answer }: { answer: GearsAnswer }) {
         </thead>
         <tbody>
           {rows.map((gear) => (
-            <Row key={gear.name} gear={gear} />
+            <Row
+              key={gear.name}
+              gear={gear}
+              last={gear === answer.gears.at(-1) || gear === answer.direct}
+            />
           ))}
         </tbody>
       </table>
@@ -115,7 +119,7 @@ function GearTable({ answer }: { answer: GearsAnswer }) {
   );
 }
 
-function Row({ gear }: { gear: Gear }) {
+function Row({ gear, last }: { gear: Gear; last: boolean }) {
   const value = useValue();
   const kmh = (speed: number | null) => value(speed === null ? null : speed / 3.6, "m/s");
   return (
@@ -139,7 +143,13 @@ function Row({ gear }: { gear: Gear }) {
       </td>
       <td className="figure text-right">{value(gear.hook_n, "N", 2)}</td>
       <td className="figure text-right">{kmh(gear.top_kmh)}</td>
-      <td className="figure text-right">{kmh(gear.shift_kmh)}</td>
+      <td className="text-right">
+        {gear.shift_kmh === null ? (
+          <small className="text-soft">{last ? "" : "never pulls more"}</small>
+        ) : (
+          <span className="figure">{kmh(gear.shift_kmh)}</span>
+        )}
+      </td>
       <td className="max-w-56 pl-4 text-[12.5px]">{gear.say}</td>
     </tr>
   );

@@ -8,6 +8,7 @@ import { useAsked } from "../../ui/useAsked";
 import { Waiting } from "../../ui/Waiting";
 import { useValue } from "../../units/useValue";
 import { Inputs, type PartProps } from "./common";
+import { Terminals } from "./Terminals";
 
 const MOTOR = [
   "motor.continuous_current_a",
@@ -35,6 +36,7 @@ export function OtherVolts(props: PartProps) {
           </p>
         )}
         {document.motor.kind === "series_wound" ? <Field {...props} /> : null}
+        <Terminals />
       </div>
     </div>
   );
@@ -46,7 +48,7 @@ function Table({ answer }: { answer: VoltsAnswer }) {
     <section aria-label="The same torque at other volts">
       <h2 className="text-[15px] font-semibold">The same torque at other volts</h2>
       <p className="pb-1 text-[13px] text-soft">{answer.say}</p>
-      <table className="w-full max-w-3xl text-[13.5px]">
+      <table className="w-full max-w-3xl text-[13.5px] [&_td]:whitespace-nowrap [&_td]:pl-3 [&_td:last-child]:whitespace-normal">
         <thead className="text-left text-[12px] text-soft">
           <tr>
             <th className="py-1 font-normal">Pack</th>
