@@ -1,10 +1,13 @@
 """One build of several that are compared, with what is asked of it."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from powertrain.bench.answer import Answer
+from powertrain.compare.trip import trip_of
 from powertrain.documents.build import Build
 from powertrain.drive import Drive
+from powertrain.runs.answer import RunAnswer
 
 
 @dataclass(frozen=True)
@@ -15,6 +18,11 @@ class Compared:
     drive: Drive
     answer: Answer
     hours: float
+
+    @cached_property
+    def trip(self) -> RunAnswer | None:
+        """Its trip over its own hill, ridden when it is first asked for."""
+        return trip_of(self.build, self.answer)
 
 
 Said = tuple[float | None, str]

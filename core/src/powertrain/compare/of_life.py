@@ -1,15 +1,16 @@
 """What a kind of motor is argued by: its own efficiency, ripple, brushes, and its cost in use."""
 
 import math
+from typing import Any
 
 import numpy as np
 
-from powertrain.bench.answer import Band
+from powertrain.bench.answer import Band, StateAnswer
 from powertrain.compare.candidate import Compared, Said
 from powertrain.load.traction import MODEL_KG
 from powertrain.motor.brush_life import BrushLife
 from powertrain.operating.full_throttle import fastest_rad_s
-from powertrain.operating.state import state_at_full_throttle
+from powertrain.operating.state import State, state_at_full_throttle
 
 SPEEDS = 200
 SIX_STEPS = 6
@@ -19,10 +20,18 @@ SIX_STEPS = 6
 def cruising(one: Compared) -> Said:
     """Return what the motor alone makes of its watts at cruise."""
     state = next(item for item in one.answer.moments if item.id == "cruise").state
-    fed_w = state.terminals_w - state.controller_heat_w
-    if fed_w <= 0 or state.shaft_w <= 0:
+    fed_w, given_w = _own_watts(one, state)
+    if fed_w <= 0 or given_w <= 0:
         return None, ""
-    return 100 * state.shaft_w / fed_w, f"at {state.motor_rpm:,.0f} rpm"
+    return float(100 * given_w / fed_w), f"at {state.motor_rpm:,.0f} rpm"
+
+
+def _own_watts(one: Compared, state: StateAnswer | State) -> tuple[Any, Any]:
+    """Return what the motors are fed and what they give, what hangs on their tail included."""
+    along = one.drive.auxiliaries
+    from_pack_w = 0.0 if along is None else float(along.pack_w)
+    fed_w = state.terminals_w - state.controller_heat_w - from_pack_w
+    return fed_w, state.shaft_w + state.auxiliaries_w - from_pack_w
 
 
 def best(one: Compared) -> Said:
@@ -32,9 +41,9 @@ def best(one: Compared) -> Said:
         return None, ""
     speeds = np.linspace(0.0, fastest, SPEEDS)[1:]
     states = state_at_full_throttle(one.drive, speeds, np.zeros(speeds.shape))
-    fed_w = states.terminals_w - states.controller_heat_w
+    fed_w, given_w = _own_watts(one, states)
     with np.errstate(divide="ignore", invalid="ignore"):
-        share = np.where((fed_w > 0) & (states.shaft_w > 0), states.shaft_w / fed_w, 0.0)
+        share = np.where((fed_w > 0) & (given_w > 0), given_w / fed_w, 0.0)
     place = int(np.argmax(share))
     if share[place] <= 0:
         return None, ""

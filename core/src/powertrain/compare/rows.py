@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from powertrain.arrays import scalar
 from powertrain.bench.answer import Band
 from powertrain.bench.numbers import drive_kg
-from powertrain.compare import of_life
+from powertrain.compare import of_life, of_trip
 from powertrain.compare.candidate import Compared, Said
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.operating.free import free_running
@@ -187,6 +187,7 @@ ASKED: tuple[Ask, ...] = (
         _part("controller.continuous_current_a"),
     ),
     Ask("price", "drive", "Motor with controller", "", "less", of_life.price),
+    Ask("whole_price", "drive", "Price of all of it", "", "less", of_trip.whole_price),
     Ask(
         "life_cost",
         "drive",
@@ -246,6 +247,9 @@ ASKED: tuple[Ask, ...] = (
         "endurance_min",
     ),
     Ask("range", "ride", term("range"), "km", "more", _figure("range_km"), "range_km"),
+    Ask("trip_wh_km", "ride", "Over a trip with its hill", "Wh/km", "less", of_trip.wh_per_km),
+    Ask("trip_back", "ride", "Won back by braking there", "%", "more", of_trip.won_back),
+    Ask("trip_brakes", "ride", "Left to the brakes there", "Wh", "less", of_trip.left_to_brakes),
     Ask(
         "cruise_a",
         "ride",
