@@ -255,3 +255,19 @@ def test_a_plate_tells_the_usual_amps_of_a_free_run_where_nothing_else_does():
         commutation="brushed", free_voltage_v=36, free_speed_rpm=3000, free_current_a=0.9, **plate
     ).values["no_load_current_a"]
     assert measured.value == 0.9
+
+
+@pytest.mark.parametrize(
+    ("duty", "minutes", "amps"),
+    # 30 min of 45: 1 - exp(-2/3) = 0.4866, its root 0.6976; 60 min: 0.7364, 0.8581.
+    [("S1", None, 180.0), ("S2", 30, 125.6), ("S2", 60, 154.5)],
+)
+def test_a_duty_tells_what_flows_for_as_long_as_you_like(duty, minutes, amps):
+    told = motor(**HOIST, duty=duty, duty_min=minutes).values["continuous_current_a"]
+    assert told.value == pytest.approx(amps, abs=0.1)
+    assert told.tolerance == (0.1 if duty == "S1" else 0.3)
+
+
+def test_a_duty_without_its_minutes_tells_nothing():
+    assert "continuous_current_a" not in motor(**HOIST, duty="S2").values
+    assert "continuous_current_a" not in motor(**HOIST).values

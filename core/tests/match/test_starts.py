@@ -2,9 +2,10 @@
 
 import pytest
 
+from powertrain.archetypes import all_archetypes
 from powertrain.match.answer import answer_of
 from powertrain.match.search import Search
-from powertrain.match.starts import start_briefs
+from powertrain.match.starts import brief_of, start_briefs
 from powertrain.motor.kinds import make_of
 from powertrain.shelf.shipped import shipped_shelf
 from powertrain.stated import Stated
@@ -36,3 +37,11 @@ def test_the_first_results_are_drives_that_people_would_build(name, usual):
         if "pitch_mm" in stage and stage["kind"] == "chain":
             across = stage["pitch_mm"] * stage["driven_teeth"] / 3.14159
             assert across < turn_mm / 3.14159
+
+
+def test_a_vehicle_with_a_gearbox_keeps_it():
+    builds = {one.id: one.document for one in all_archetypes()}
+    kept = brief_of(builds["small-car"]).owned.gearing
+    assert kept is not None
+    assert [stage.kind for stage in kept] == ["gearbox", "fixed"]
+    assert brief_of(builds["kick-scooter"]).owned.gearing is None

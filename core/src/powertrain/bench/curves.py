@@ -25,7 +25,7 @@ def map_of(drive: Drive, moments: MomentStates) -> MapAnswer:
     air = in_air(drive)
     if air is not None:
         return _map_in_air(air, moments)
-    carried = max(float(fastest_mps(drive)), 1e-3)
+    carried = _carried_mps(drive, moments)
     speeds = np.linspace(0.0, carried, CURVE_POINTS)
     inner = np.array([float(drive.speed_mps(corner)) for corner in corner_speeds_rad_s(drive)])
     inner = inner[np.isfinite(inner) & (inner > 0) & (inner < carried)]
@@ -43,6 +43,19 @@ def map_of(drive: Drive, moments: MomentStates) -> MapAnswer:
         road_speeds_mps=listed(road_speeds),
         crossings=_crossings(drive, moments, road_speeds),
     )
+
+
+RACES_BEYOND = 2.0
+"""How far past its top speed a motor is drawn that races free: all of it would be mostly empty."""
+
+
+def _carried_mps(drive: Drive, moments: MomentStates) -> float:
+    """Return the speed up to which the map is drawn."""
+    carried = float(fastest_mps(drive))
+    top = float(moments.top_speed.state.speed_mps)
+    if drive.motor.races_unloaded and top > 0:
+        carried = min(carried, RACES_BEYOND * top)
+    return max(carried, 1e-3)
 
 
 def _gears(drive: Drive, speeds: Array) -> list[list[float]]:

@@ -171,6 +171,18 @@ class MotorFacts(Model):
         default=None,
         explain="On the plate, at the shaft.",
     )
+    duty: Literal["S1", "S2"] | None = choice(
+        "Duty",
+        "On the plate: S1 for as long as you like, S2 for some minutes from cold (IEC 60034-1).",
+        default=None,
+    )
+    duty_min: Number | None = measure(
+        "For",
+        "min",
+        (5, 120),
+        default=None,
+        explain="Of an S2 duty: the minutes behind it, 30 or 60 mostly.",
+    )
     second_rated_voltage_v: Number | None = measure(
         "Second line: volts",
         "V",

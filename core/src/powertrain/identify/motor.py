@@ -10,7 +10,7 @@ from powertrain.heat.estimate import MOTOR_KG_PER_M3, SLENDER
 from powertrain.identify import series
 from powertrain.identify.facts import MotorFacts
 from powertrain.identify.finding import Finding, Identified, Origin, surest, weighed
-from powertrain.identify.plate import impossible
+from powertrain.identify.plate import impossible, lasting
 from powertrain.motor.size import MAKES, Make, usual_km2
 
 Found = Sequence[Finding]
@@ -382,5 +382,6 @@ ROUTES: tuple[Route, ...] = (
     rated_watts,
     usual_of_size,
     usual_when_free,
+    lasting,
 )
-SERIES_ROUTES: tuple[Route, ...] = (known_current, series.curve, series.plate)
+SERIES_ROUTES: tuple[Route, ...] = (known_current, series.curve, series.plate, lasting)

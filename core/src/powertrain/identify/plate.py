@@ -1,10 +1,11 @@
 """What a plate says that can't be true together."""
 
+import math
 from collections.abc import Iterator
 
 from powertrain.constants import RPM_PER_RAD_S
 from powertrain.identify.facts import MotorFacts
-from powertrain.identify.finding import Contradiction, Finding
+from powertrain.identify.finding import Contradiction, Finding, Origin
 
 MOST_EFFICIENT = 0.97
 """No small motor gives more of its watts at the shaft; common practice, no source."""
@@ -41,6 +42,40 @@ def impossible(facts: MotorFacts) -> Iterator[Contradiction]:
         if taken_w is not None and inputs is not None and turned_w > MOST_EFFICIENT * taken_w:
             say = f"Torque times speed is {turned_w:.4g} W, and only {taken_w:.4g} W go in."
             yield Contradiction(key="rated_torque_nm", one=shaft, other=inputs, say=say)
+
+
+WARMS_UP_MIN = 45.0
+"""Time constant in which such motors warm up; common practice, no source (25 to 80)."""
+
+
+def lasting(facts: MotorFacts, found: object) -> Iterator[Finding]:
+    """Yield the amps that a plate's duty lets flow for as long as you like.
+
+    After t minutes from cold the copper is ``1 - exp(-t/tau)`` of the way to where its amps would
+    take it, and heat goes with their square: ``I_S1 = I_S2 sqrt(1 - exp(-t/tau))`` (IEC 60034-1
+    names the duties; the overload rule is a textbook's).
+    """
+    amps = facts.rated_current_a
+    if amps is None or facts.duty is None:
+        return
+    uses = ["rated_current_a", "duty"]
+    if facts.duty == "S1":
+        yield _lasting(amps, 0.1, "the plate's S1", uses)
+    elif facts.duty_min is not None:
+        share = math.sqrt(1 - math.exp(-facts.duty_min / WARMS_UP_MIN))
+        yield _lasting(amps * share, 0.3, f"the plate's S2 {facts.duty_min:g} min", uses)
+
+
+def _lasting(amps: float, band: float, route: str, uses: list[str]) -> Finding:
+    origin: Origin = "data_sheet" if band < 0.2 else "estimated"
+    return Finding(
+        key="continuous_current_a",
+        value=amps,
+        tolerance=band,
+        origin=origin,
+        route=route,
+        uses=uses,
+    )
 
 
 def _apart(one: float, other: float) -> bool:

@@ -70,6 +70,10 @@ def brief_of(build: Build) -> Brief:
     if build.propeller is None:
         document["wheel"] = build.driven_wheel.model_dump(exclude_unset=True)
         document["wishes"] = _of_wheels(build)
+        if any(stage.kind == "gearbox" for stage in build.gearing):
+            # A vehicle that has a gearbox keeps it, with all that turns behind it.
+            kept = [stage.model_dump(exclude_unset=True) for stage in build.gearing]
+            document["owned"] = {"gearing": kept}
     else:
         document["wishes"] = _of_craft(build, build.propeller)
         document["motor_count"] = build.motor.count

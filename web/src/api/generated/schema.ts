@@ -5456,6 +5456,16 @@ export interface components {
              */
             rated_torque_nm?: number | null;
             /**
+             * Duty
+             * @description On the plate: S1 for as long as you like, S2 for some minutes from cold (IEC 60034-1).
+             */
+            duty?: ("S1" | "S2") | null;
+            /**
+             * For
+             * @description Of an S2 duty: the minutes behind it, 30 or 60 mostly.
+             */
+            duty_min?: number | null;
+            /**
              * Second line: volts
              * @description Another load on the plate.
              */

@@ -91,7 +91,7 @@ const WORDS: Record<string, string> = {
 function GearTable({ answer }: { answer: GearsAnswer }) {
   const rows = [...answer.gears, ...(answer.direct ? [answer.direct] : [])];
   return (
-    <div className="overflow-x-auto">
+    <section aria-label="Gear by gear" tabIndex={0} className="overflow-x-auto">
       <table className="mt-2 w-full min-w-[44rem] text-[13px]">
         <thead className="text-left text-[12px] text-soft">
           <tr>
@@ -115,7 +115,7 @@ function GearTable({ answer }: { answer: GearsAnswer }) {
           ))}
         </tbody>
       </table>
-    </div>
+    </section>
   );
 }
 

@@ -40,7 +40,15 @@ const ROUTES: Record<Props["part"], Route[]> = {
     {
       title: "A plate",
       how: "Say whether its watts go in at the wires or come out at the shaft.",
-      keys: ["rated_voltage_v", "rated_speed_rpm", "rated_current_a", "rated_power_w", "power_is"],
+      keys: [
+        "rated_voltage_v",
+        "rated_speed_rpm",
+        "rated_current_a",
+        "rated_power_w",
+        "power_is",
+        "duty",
+        "duty_min",
+      ],
     },
     {
       title: "A drill",

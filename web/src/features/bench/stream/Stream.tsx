@@ -196,8 +196,9 @@ function heatWords(
         .map(([name, watts]) => `${name} ${digits(watts, 2)}`)
         .join(", ");
     }
-    case "propeller":
     case "along":
+      return "beside it";
+    case "propeller":
       return loss.label ?? "";
     case "gearing":
       return many ? `${(loss.stage ?? 0) + 1}` : `stage ${(loss.stage ?? 0) + 1}`;
