@@ -54,6 +54,13 @@ def test_both_ways_of_the_old_tractor(page: Page, product: Product):
     expect(part(page, "Motor")).to_contain_text("Motor of a goods hoist")
     # What runs along leaves the stream beside the heat.
     expect(page.get_by_text("beside it")).to_be_visible()
+    gear = page.get_by_role("group", name=re.compile("^Gear engaged"))
+    expect(gear).to_contain_text("best")
+    gear.get_by_role("button").last.click()
+    expect(part(page, "Gearing")).to_contain_text("88")
+    expect(part(page, "Gearing")).to_contain_text("gear 1")
+    gear.get_by_role("button").first.press("ArrowUp")
+    expect(part(page, "Gearing")).to_contain_text("gear 2")
     page.keyboard.press("v")
     expect(page.get_by_text("alone does both hill and trip")).to_be_visible()
     expect(

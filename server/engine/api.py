@@ -9,7 +9,7 @@ from common.documents import plain
 from common.errors import OperationRefused
 from common.schemas import REFUSED
 from engine import schemas
-from powertrain.bench.solve import solve
+from powertrain.bench.engaged import solve_in_gear
 from powertrain.compare.baseline import BaselineAnswer, baseline
 from powertrain.compare.compared import CompareAnswer, compare
 from powertrain.documents.describe import all_fields, changes_between, fields_of_facts, motor_kinds
@@ -42,7 +42,7 @@ def solve_build(request: HttpRequest, payload: schemas.SolveRequest) -> HttpResp
     answer = schemas.SolveAnswer.model_construct(
         document=document,
         changes=[schemas.Change(**change) for change in changes_between(before, after)],
-        answer=solve(document, payload.when),
+        answer=solve_in_gear(document, payload.when, payload.gear),
     )
     # Written at once: the answer is of the engine's own models, and to check each number again
     # takes a tenth of the time of a press.

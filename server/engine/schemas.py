@@ -20,6 +20,8 @@ class SolveRequest(Schema):
     operations: list[Operation] = Field(default_factory=list, max_length=100)
     when: When = "now"
     """When it is looked at: as it is now, with a full pack, or at the end of its trip."""
+    gear: int | None = Field(None, ge=1, le=100)
+    """In which gear of its gearbox, from the shortest; the best at each speed where left out."""
 
 
 class Change(Schema):

@@ -4,8 +4,12 @@ import type { BuildDocument, Facts, ListId, Operation, Terms, Ticked, When } fro
 /** Every write, and the solve, as one function each. */
 const at = (id: string) => ({ params: { path: { build_id: id } } });
 
-export const solve = (document: BuildDocument, operations: Operation[], when: When = "now") =>
-  answered(client.POST("/api/solve", { body: { document, operations, when } }));
+export const solve = (
+  document: BuildDocument,
+  operations: Operation[],
+  when: When = "now",
+  gear: number | null = null,
+) => answered(client.POST("/api/solve", { body: { document, operations, when, gear } }));
 
 export const compare = (documents: BuildDocument[], terms: Terms) =>
   answered(client.POST("/api/compare", { body: { documents, terms } }));

@@ -29,6 +29,8 @@ export interface BenchState {
   pinned: Answer | null;
   /** When both are looked at. */
   when: When;
+  /** In which gear of its gearbox, from the shortest; null for the best at each speed. */
+  gear: number | null;
   /** The last change, for saying what was done. */
   changes: Change[];
   saving: "saved" | "saving" | "waiting";
@@ -91,6 +93,7 @@ export class Workbench {
       answer: null,
       pinned: null,
       when: "now",
+      gear: null,
       changes: [],
       saving: "saved",
       trouble: null,
@@ -150,6 +153,14 @@ export class Workbench {
   look(when: When): void {
     if (when === this.state.when) return;
     this.set({ when });
+    this.enqueue({ do: "reload" });
+    this.enqueue({ do: "run", job: () => this.solvePinned() });
+  }
+
+  /** Look at it with one gear engaged, or in the best at each speed. */
+  engage(gear: number | null): void {
+    if (gear === this.state.gear) return;
+    this.set({ gear });
     this.enqueue({ do: "reload" });
     this.enqueue({ do: "run", job: () => this.solvePinned() });
   }
@@ -258,6 +269,7 @@ export class Workbench {
         this.state.document,
         batch.map((act) => act.operation),
         this.state.when,
+        this.state.gear,
       );
       this.leave(batch);
       const told = changes.length ? { changes, notice: null } : {};
@@ -347,7 +359,7 @@ export class Workbench {
   private async solved(document: BuildDocument): Promise<Answer | null> {
     for (;;) {
       try {
-        const { answer } = await solve(document, [], this.state.when);
+        const { answer } = await solve(document, [], this.state.when, this.state.gear);
         if (this.state.trouble) this.set({ trouble: null });
         return answer;
       } catch (problem) {

@@ -4870,6 +4870,8 @@ export interface components {
              * @enum {string}
              */
             when?: "now" | "full" | "end";
+            /** Gear */
+            gear?: number | null;
         };
         /**
          * Turn

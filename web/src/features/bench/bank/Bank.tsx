@@ -65,12 +65,34 @@ export function PartOnBank({ part, ...rest }: BankProps & { part: PartId }) {
       ) : null}
       <div className="mt-1.5 flex flex-wrap gap-1">
         {part === "gearing" ? (
-          <StageLevers state={state} lever={lever} />
+          <>
+            <StageLevers state={state} lever={lever} />
+            <GearLever bench={bench} state={state} />
+          </>
         ) : (
           levers.map((item) => <Stepper key={item.id} {...lever(item)} />)
         )}
       </div>
     </section>
+  );
+}
+
+/** The gear that somebody has engaged, or the best at each speed; the build keeps all of them. */
+function GearLever({ bench, state }: Pick<BankProps, "bench" | "state">) {
+  const [box, ...others] = state.document.gearing.filter((stage) => stage.kind === "gearbox");
+  if (!box || others.length || !("ratios" in box)) return null;
+  const { gear } = state;
+  const last = box.ratios.length;
+  if (last < 2) return null;
+  return (
+    <Stepper
+      label="Gear engaged"
+      tag="gear"
+      value={gear === null ? "best" : `${gear}`}
+      unit=""
+      onUp={gear === last ? null : () => bench.engage((gear ?? 0) + 1)}
+      onDown={gear === null ? null : () => bench.engage(gear > 1 ? gear - 1 : null)}
+    />
   );
 }
 
