@@ -6,7 +6,7 @@ const KEYS: [string, string][] = [
   ["e", "at the end of the trip, and back"],
   ["t, c, w, m", "to the tooth, cell, winding or mass lever"],
   ["↑ ↓", "press the lever"],
-  ["b, g, o, r, l, i", "to bench, gearing, controller, ride, logbook, brief"],
+  ["b, g, o, v, r, l, i", "to bench, gearing, controller, conversion, ride, logbook, brief"],
   ["p", "pin what stands now"],
   ["u or Ctrl Z", "undo"],
   ["Ctrl Shift Z", "redo"],
