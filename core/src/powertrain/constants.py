@@ -10,3 +10,6 @@ RPM_PER_RAD_S = 60.0 / (2.0 * math.pi)
 
 KMH_PER_MPS = 3.6
 """Kilometres per hour in one metre per second (definition)."""
+
+COPPER_OHM_M = 17.24e-9
+"""Resistivity of annealed copper at 20 C (IEC 60028)."""

@@ -74,3 +74,23 @@ def test_a_minute_of_waiting_is_told():
     slow = high_volts(tractor_with({}), 2200.0)
     # 2200 x 0.009 x 2.996 = 59 s
     assert any(say.startswith("59 s") for say in slow.cautions)
+
+
+def test_the_cables_drop_is_that_of_copper():
+    """Against the tables of IEC 60228 (class 2 at 20 C, from memory): 0.387 ohm/km for 50 mm2 and
+    0.193 for 95, which are upper limits and hold a few percent for stranding."""
+    for mm2, most_ohm_per_km in ((50, 0.387), (95, 0.193)):
+        cable = high_volts(tractor_with({"wiring.pack_wire_mm2": mm2}), 47.0).cable
+        of_one = 1000 * cable.ohm_per_m / 2
+        assert 0.88 * most_ohm_per_km < of_one < most_ohm_per_km
+        assert not cable.assumed
+
+
+def test_an_unsaid_cable_is_the_thinnest_that_does():
+    told = high_volts(tractor_with({}), 47.0)
+    assert told.cable.assumed
+    # Eight amps for each mm2 (common practice): the next size below would carry too much.
+    sizes = [0.5, 0.75, 1, 1.5, 2.5, 4, 6, 10, 16, 25, 35, 50, 70, 95, 120]
+    assert told.cable.mm2 == min(size for size in sizes if 8 * size >= told.switchgear.lasting_a)
+    amps = told.switchgear.lasting_a
+    assert told.cable.drop_v_per_m * amps == pytest.approx(told.cable.heat_w_per_m)

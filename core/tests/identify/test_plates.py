@@ -271,3 +271,25 @@ def test_a_duty_tells_what_flows_for_as_long_as_you_like(duty, minutes, amps):
 def test_a_duty_without_its_minutes_tells_nothing():
     assert "continuous_current_a" not in motor(**HOIST, duty="S2").values
     assert "continuous_current_a" not in motor(**HOIST).values
+
+
+def test_a_free_run_at_twelve_volts_settles_what_the_plate_leaves_open():
+    # k_sat 0.4, half 90 A, 30 mohm, 2.5 N.m lost. Free at 12 V: k I = 2.5 gives the amps by hand,
+    # 0.4 I^2 = 2.5 (I + 90), I = 27.04 A; k = 0.09245; (12 - 0.811)/0.09245 rad/s = 1,155.8 rpm.
+    # At 180 A: k = 0.26667, torque 45.5 N.m, (72 - 5.4)/0.26667 rad/s = 2,384.9 rpm.
+    plate = {
+        "kind": "series_wound",
+        "rated_voltage_v": 72,
+        "rated_current_a": 180,
+        "rated_speed_rpm": 2384.9,
+        "rated_torque_nm": 45.5,
+    }
+    free = {"free_voltage_v": 12, "free_current_a": 27.04, "free_speed_rpm": 1155.8}
+    both, alone = motor(**plate, **free).values, motor(**plate).values
+    assert both["saturated_constant_nm_per_a"].value == pytest.approx(0.4, rel=0.01)
+    assert both["half_saturation_current_a"].value == pytest.approx(90, rel=0.02)
+    assert both["resistance_ohm"].value == pytest.approx(0.03, rel=0.02)
+    assert both["loss_torque_nm"].value == pytest.approx(2.5, rel=0.02)
+    for key, told in both.items():
+        assert told.tolerance < alone[key].tolerance
+        assert "free run" in told.route

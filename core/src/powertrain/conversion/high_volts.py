@@ -8,11 +8,13 @@ import math
 import numpy as np
 from pydantic import BaseModel
 
+from powertrain.constants import COPPER_OHM_M
 from powertrain.documents.build import Build
 from powertrain.errors import Refusal
 from powertrain.plain import number
 from powertrain.results import most_amps
 from powertrain.verdicts.context import RuleContext
+from powertrain.verdicts.rules.wires import LONG_A_PER_MM2, SIZES_MM2
 
 FILLED = 0.95
 """Share of the pack's volts at which the main contactor may close; common practice."""
@@ -60,6 +62,19 @@ class Switchgear(BaseModel):
     breaks_a: float | None
 
 
+class PackCable(BaseModel):
+    """The pack's cable for each metre of way, there and back, at the lasting amps.
+
+    `mm2` is what the document says, or the thinnest that does for long (`assumed`).
+    """
+
+    mm2: float
+    assumed: bool
+    ohm_per_m: float
+    drop_v_per_m: float
+    heat_w_per_m: float
+
+
 class HighVoltsAnswer(BaseModel):
     """Pre-charge, short circuit, switchgear, and what to mind."""
 
@@ -67,6 +82,7 @@ class HighVoltsAnswer(BaseModel):
     precharge: Precharge | None
     short_circuit_a: float | None
     switchgear: Switchgear
+    cable: PackCable | None
     cautions: list[str]
 
 
@@ -97,6 +113,7 @@ def high_volts(build: Build, precharge_ohm: float | None = None) -> HighVoltsAns
         precharge=filled,
         short_circuit_a=short_a,
         switchgear=gear,
+        cable=_cable(build, gear.lasting_a),
         cautions=cautions,
     )
 
@@ -122,6 +139,23 @@ def _precharge(build: Build, volts: float, ohm: float | None) -> Precharge | Non
         time_s=-math.log(1 - FILLED) * ohm * farad,
         first_a=volts / ohm,
         first_w=volts**2 / ohm,
+    )
+
+
+def _cable(build: Build, lasting_a: float | None) -> PackCable | None:
+    """Return what the pack's cable keeps: ``2 rho l/A`` of copper (IEC 60028)."""
+    if lasting_a is None:
+        return None
+    said = build.wiring.pack_wire_mm2
+    thin = [size for size in SIZES_MM2 if size * LONG_A_PER_MM2 >= lasting_a]
+    mm2 = said if said is not None else (thin or SIZES_MM2[-1:])[0]
+    ohm = 2 * COPPER_OHM_M / (mm2 * 1e-6)
+    return PackCable(
+        mm2=mm2,
+        assumed=said is None,
+        ohm_per_m=ohm,
+        drop_v_per_m=ohm * lasting_a,
+        heat_w_per_m=ohm * lasting_a**2,
     )
 
 

@@ -71,19 +71,30 @@ def _second_line(facts: MotorFacts) -> PlateLine | None:
     return PlateLine(volts, amps, rpm / RPM_PER_RAD_S, torque, False)
 
 
+def _free_line(facts: MotorFacts) -> PlateLine | None:
+    """Return a free run as a line: what it gives at the shaft is nothing."""
+    volts, amps, rpm = facts.free_voltage_v, facts.free_current_a, facts.free_speed_rpm
+    if volts is None or amps is None or rpm is None:
+        return None
+    return PlateLine(volts, amps, rpm / RPM_PER_RAD_S, 0.0, False)
+
+
 def plate(facts: MotorFacts, found: object) -> Iterator[Finding]:
     """Yield the constants that give back torque and rpm of the plate.
 
-    One line leaves two of four open: they are taken as usual, in wide bands. A second line settles
-    them, if both can be of one motor.
+    One line leaves two of four open: they are taken as usual, in wide bands. A second line or a
+    free run settles them, if both can be of one motor.
     """
     one, other = first_line(facts), _second_line(facts)
+    route = "two lines of the plate"
+    if other is None:
+        other, route = _free_line(facts), "the plate and a free run"
     if one is None:
         return
     if other is not None and not one.torque_is_guessed:
         values = _by_two(one, other)
         if values is not None:
-            yield from _told(values, (0.2, 0.4, 0.4, 0.6), "two lines of the plate", "data_sheet")
+            yield from _told(values, (0.2, 0.4, 0.4, 0.6), route, "data_sheet")
             return
     lost_w = one.volts * one.amps - one.torque_nm * one.rad_s
     ohm = COPPER_PART * lost_w / one.amps**2

@@ -8,6 +8,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from powertrain.constants import COPPER_OHM_M
 from powertrain.documents.build import Build
 from powertrain.documents.paths import changed
 from powertrain.documents.reading import check_build
@@ -16,9 +17,6 @@ from powertrain.errors import Refusal
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.registry import judge_all
 from powertrain.verdicts.verdict import Verdict
-
-COPPER_OHM_M = 17.24e-9
-"""Resistivity of annealed copper at 20 C (IEC 60028)."""
 
 FEWEST_TEETH = 9
 

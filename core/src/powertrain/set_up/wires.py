@@ -6,9 +6,9 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from powertrain.constants import COPPER_OHM_M
 from powertrain.documents.build import Build
 from powertrain.plain import number
-from powertrain.set_up.shunt import COPPER_OHM_M
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.rules.wires import LONG_A_PER_MM2, SIZES_MM2
 

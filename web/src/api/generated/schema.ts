@@ -10561,6 +10561,7 @@ export interface components {
             /** Short Circuit A */
             short_circuit_a: number | null;
             switchgear: components["schemas"]["Switchgear"];
+            cable: components["schemas"]["PackCable"] | null;
             /** Cautions */
             cautions: string[];
         };
@@ -10596,6 +10597,24 @@ export interface components {
             to_mm: number;
             /** Tall Mm */
             tall_mm: number | null;
+        };
+        /**
+         * PackCable
+         * @description The pack's cable for each metre of way, there and back, at the lasting amps.
+         *
+         *     `mm2` is what the document says, or the thinnest that does for long (`assumed`).
+         */
+        PackCable: {
+            /** Mm2 */
+            mm2: number;
+            /** Assumed */
+            assumed: boolean;
+            /** Ohm Per M */
+            ohm_per_m: number;
+            /** Drop V Per M */
+            drop_v_per_m: number;
+            /** Heat W Per M */
+            heat_w_per_m: number;
         };
         /**
          * Precharge

@@ -28,6 +28,12 @@ export function HighVolts({ bench, state, told }: PartProps) {
       `for long; opens ${value(gear.most_a, "A")} either way`,
     ],
   ];
+  if (high.cable)
+    rows.push([
+      "Pack cable",
+      `${value(high.cable.mm2, "mm2", 3)}`,
+      `${high.cable.assumed ? "the thinnest that does; " : ""}each metre of way takes ${value(high.cable.drop_v_per_m, "V", 2)} and warms by ${value(high.cable.heat_w_per_m, "W", 2)}`,
+    ]);
   const filling: [string, string, string][] = precharge
     ? [
         [
