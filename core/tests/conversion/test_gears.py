@@ -126,3 +126,15 @@ def test_a_single_reduction_is_one_gear_without_a_choice(build_with):
     found = gears_of(build, RuleContext.of(build), None)
     assert [gear.name for gear in found.gears] == ["Its one ratio"]
     assert found.direct is None
+
+
+def test_a_gear_that_would_turn_the_motor_too_fast_is_too_short():
+    # 20 km/h on 1.75 m of wheel through 3.6 x 4.1: 190.5 turns a minute x 14.76 = 2,811 rpm; in
+    # second, 2.05 x 4.1, 1,601 rpm, and 40 km/h on the trip 3,202.
+    found = gears({**CAR, "motor.max_rpm": 2500}).gears
+    assert not found[0].climbs
+    assert not found[1].cruises
+    for gear in found[:2]:
+        assert gear.say.startswith("Too short")
+    # At 2,500 rpm in first: 2,500/14.76 turns a minute of 1.75 m.
+    assert found[0].top_kmh == pytest.approx(2500 / 14.76 * 1.75 * 60 / 1000)

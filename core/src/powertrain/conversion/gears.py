@@ -16,6 +16,7 @@ from powertrain.documents.build import Build
 from powertrain.drive import Drive
 from powertrain.load.protocol import asked_nm
 from powertrain.operating.on_road import fastest_mps, full_throttle_at, push_n
+from powertrain.operating.state import State
 from powertrain.operating.steady import can_hold, steady
 from powertrain.operating.top_speed import top_speed_mps
 from powertrain.plain import limit_word, listed, number
@@ -131,12 +132,13 @@ def _gear(name: str, drive: Drive, context: RuleContext, engine: Engine | None) 
     wants_mps = WALKS_MPS if holds_mps is None else float(holds_mps)
     on_hill = steady(drive, scalar(wants_mps), hill)
     starts = float(start.force_n) >= float(drive.force_n(asked_nm(drive.load, scalar(0.0), hill)))
-    climbs = bool(np.all(can_hold(drive, on_hill))) and starts
+    climbs = starts and _does(drive, on_hill, limit)
     amps = number(on_hill.motor_current_a)
     trip = steady(drive, moments.targets.cruise_mps, drive.load.trip)
-    cruises = bool(np.all(can_hold(drive, trip)))
-    if limit is not None:
-        cruises = cruises and float(trip.motor_rpm) <= limit
+    cruises = _does(drive, trip, limit)
+    most_a = max(float(on_hill.motor_current_a), float(trip.motor_current_a))
+    most = max(float(on_hill.motor_rpm), float(trip.motor_rpm))
+    races = most if limit is not None and most > limit else None
     lasting_n, lasting_mps = _lasting(drive, rated)
     rolling_n = float(drive.force_n(asked_nm(drive.load, scalar(0.0), level)))
     at_once = float(start.force_n)
@@ -159,20 +161,34 @@ def _gear(name: str, drive: Drive, context: RuleContext, engine: Engine | None) 
         climbs=climbs,
         climb_motor_a=amps if climbs else None,
         cruises=cruises,
-        suffices=climbs and cruises and (rated is None or (amps or 0.0) <= rated),
+        suffices=climbs and cruises and (rated is None or most_a <= rated),
         needed=False,
         say="",
         speeds_mps=listed(speeds),
         motor_n=listed(np.maximum(push_n(drive, speeds), 0.0)),
         engine_speeds_mps=engine_speeds,
         engine_n=engine_n,
-    ).model_copy(update={"say": _say(climbs, cruises, amps, rated, wants_mps, float(hill))})
+    ).model_copy(update={"say": _say(climbs, cruises, amps, rated, wants_mps, float(hill), races)})
+
+
+def _does(drive: Drive, state: State, limit_rpm: float | None) -> bool:
+    """Return whether a drive holds a state without turning faster than its motor may."""
+    slow = limit_rpm is None or float(state.motor_rpm) <= limit_rpm
+    return slow and bool(np.all(can_hold(drive, state)))
 
 
 def _say(
-    climbs: bool, cruises: bool, amps: float | None, rated: float | None, mps: float, hill: float
+    climbs: bool,
+    cruises: bool,
+    amps: float | None,
+    rated: float | None,
+    mps: float,
+    hill: float,
+    races: float | None,
 ) -> str:
     speed = f"{float(kmh_from_mps(mps)):.3g} km/h"
+    if races is not None and not (climbs and cruises):
+        return f"Too short: it would turn {races:,.0f} rpm, more than the motor may."
     if not climbs:
         return f"Does not hold {speed} on the hill of {hill:g} %."
     if rated is not None and amps is not None and amps > rated:
@@ -181,7 +197,7 @@ def _say(
             "stands for long."
         )
     if not cruises:
-        return f"Climbs {hill:g} % at {speed}; too short for the trip's speed."
+        return f"Climbs {hill:g} % at {speed}; does not hold the trip's speed."
     return f"Climbs {hill:g} % at {speed} and holds the trip's speed."
 
 
