@@ -8,6 +8,7 @@ from conversion import schemas
 from powertrain.conversion.answer import ConversionAnswer, conversion_of
 from powertrain.conversion.field import FieldAnswer, field_of
 from powertrain.conversion.wound_field import WoundField, WoundFieldAnswer, wound_field
+from shelf.whole import shelf_of
 
 router = Router(tags=["engine"])
 
@@ -15,7 +16,8 @@ router = Router(tags=["engine"])
 @router.post("/conversion", response={200: ConversionAnswer, **REFUSED}, operation_id="conversion")
 def conversion(request: HttpRequest, payload: schemas.ConversionRequest) -> ConversionAnswer:
     """Return what the conversion of a vehicle asks."""
-    return conversion_of(payload.document)
+    shelf = shelf_of(request.user, "chargers", "converters", "contactors", "fuses")
+    return conversion_of(payload.document, shelf)
 
 
 @router.post("/field", response={200: FieldAnswer, **REFUSED}, operation_id="field")

@@ -51,3 +51,20 @@ def test_a_field_of_nothing_known_is_refused_by_name(api, ruff):
     status, told = api.post("/field", {"document": ruff, "connection": "parallel"})
     assert status == 422
     assert told["error"]["where"] == "motor.field"
+
+
+def test_what_is_not_priced_is_offered_from_the_shelf_ones_own_first(api, ruff):
+    del ruff["prices"]
+    own = {
+        "id": "shed-charger",
+        "name": "Charger from the shed",
+        "voltage_v": 87.6,
+        "current_a": 12.0,
+        "price": 5.0,
+    }
+    status, told = api.post("/shelf/chargers/parts", {"document": own})
+    assert status in (200, 201), told
+    told = api.post("/conversion", {"document": ruff})[1]
+    offers = {one["id"]: one for one in told["offers"]}
+    assert offers["charger"]["name"] == "Charger from the shed"
+    assert set(offers) == {"charger", "dc_dc", "contactors"}

@@ -9,6 +9,8 @@ from powertrain.archetypes import all_archetypes
 from powertrain.documents.describe import all_fields
 from powertrain.documents.reading import check_build, read_build, warnings_of
 from powertrain.errors import Refusal
+from powertrain.motor.kinds import winding_of
+from powertrain.stated import Stated
 
 
 def refused(document) -> Refusal:
@@ -156,7 +158,9 @@ def test_usual_builds_carry_no_warning():
 def test_archetypes_mark_every_number_as_a_starting_guess():
     for archetype in all_archetypes():
         origins = archetype.document.provenance
-        for path in ("vehicle.mass_kg", "motor.kv_rpm_per_v", "battery.series"):
+        winding = winding_of(Stated(archetype.document.motor))
+        assert winding is not None
+        for path in ("vehicle.mass_kg", winding.path, "battery.series"):
             assert origins[path].origin == "default"
 
 

@@ -2,6 +2,7 @@
 
 from pydantic import BaseModel
 
+from powertrain.battery.chemistry import CHEMISTRIES
 from powertrain.conversion.engine import (
     Engine,
     School,
@@ -13,10 +14,12 @@ from powertrain.conversion.engine import (
 from powertrain.conversion.fit import FitAnswer, fit_of
 from powertrain.conversion.gears import GearsAnswer, gears_of
 from powertrain.conversion.high_volts import HighVoltsAnswer, high_volts
+from powertrain.conversion.offers import Offer, offers_of
 from powertrain.conversion.price import PriceAnswer, price_of
 from powertrain.conversion.volts import VoltsAnswer, volts_of
 from powertrain.documents.build import Build
 from powertrain.documents.conversion import Replaces
+from powertrain.documents.shelf import Shelf
 from powertrain.units import kmh_from_mps
 from powertrain.verdicts.context import RuleContext
 
@@ -37,13 +40,17 @@ class ConversionAnswer(BaseModel):
     schools: list[School]
     gears: GearsAnswer
     volts: VoltsAnswer | None
+    has_field: bool
+    """Whether its field carries the armature's amps, so that its coils can be joined otherwise."""
     fit: FitAnswer
     high_volts: HighVoltsAnswer
     along: Along | None
     price: PriceAnswer
+    offers: list[Offer]
+    """What of a shelf fits where a price is not told; none without a shelf."""
 
 
-def conversion_of(build: Build) -> ConversionAnswer:
+def conversion_of(build: Build, shelf: Shelf | None = None) -> ConversionAnswer:
     """Return what the conversion of a vehicle asks.
 
     Raises
@@ -51,20 +58,30 @@ def conversion_of(build: Build) -> ConversionAnswer:
     Refusal
         If it has no driven wheels.
     """
-    _ = build.driven_wheel
+    _ = build.driven_wheel  # refuses what has none
     context = RuleContext.of(build)
     replaces: Replaces | None = getattr(build.vehicle, "replaces", None)
     engine, told = engine_of(replaces) or (None, None)
+    high, along = high_volts(build), _along(build, context)
     return ConversionAnswer(
         engine=told,
         schools=_schools(context, engine, replaces.driven_at_rpm if replaces else None),
         gears=gears_of(build, context, engine),
         volts=volts_of(build, context),
+        has_field="field" in type(build.motor).model_fields,
         fit=fit_of(build, context),
-        high_volts=high_volts(build),
-        along=_along(build, context),
+        high_volts=high,
+        along=along,
         price=price_of(build),
+        offers=[] if shelf is None else _offers(build, shelf, high, along),
     )
+
+
+def _offers(build: Build, shelf: Shelf, high: HighVoltsAnswer, along: Along | None) -> list[Offer]:
+    battery = build.battery
+    empty_v = battery.series * CHEMISTRIES[battery.chemistry].empty_v
+    capacity_ah = battery.parallel * battery.cell_capacity_ah
+    return offers_of(shelf, high, capacity_ah, empty_v, 0.0 if along is None else along.pack_w)
 
 
 def _schools(

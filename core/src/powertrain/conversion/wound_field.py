@@ -31,15 +31,15 @@ class WoundField(BaseModel):
 
     model_config = ConfigDict(strict=True, extra="forbid")
 
-    armature_ohm: float = Field(gt=0, le=1000)
-    shunt_ohm: float | None = Field(None, gt=0, le=1e6)
-    series_ohm: float | None = Field(None, gt=0, le=1000)
-    volts: float | None = Field(None, gt=0, le=1000)
-    free_rpm: float | None = Field(None, gt=0, le=100_000)
+    armature_ohm: float = Field(ge=1e-6, le=1000)
+    shunt_ohm: float | None = Field(None, ge=1e-6, le=1e6)
+    series_ohm: float | None = Field(None, ge=1e-6, le=1000)
+    volts: float | None = Field(None, ge=0.1, le=1000)
+    free_rpm: float | None = Field(None, ge=1, le=100_000)
     amps: float | None = Field(None, ge=0, le=10_000)
     turns_share: float = Field(0.003, ge=0, le=1)
     """Series turns over shunt turns, of each pole."""
-    half_field_a: float | None = Field(None, gt=0, le=1000)
+    half_field_a: float | None = Field(None, ge=1e-6, le=1e9)
     sense: Literal["cumulative", "differential"] = "cumulative"
 
 

@@ -28,6 +28,11 @@ def guessed(kind: ListedKind, inner: dict[str, Any], facts: dict[str, Any]) -> G
 def _of_motor(inner: dict[str, Any], facts: dict[str, Any]) -> Guesses:
     known = {key: inner[key] for key in inner if key in MotorFacts.model_fields}
     known |= {key: facts[key] for key in facts if key in MotorFacts.model_fields}
+    # A listing says it in words of its own.
+    if known.pop("duty", None) is not None:
+        known["duty"] = "S1"
+    elif "duty_min" in known:
+        known["duty"] = "S2"
     if "free_speed_rpm" not in known:
         known.pop("free_voltage_v", None)
     if "no_load_current_a" in inner and "free_voltage_v" in known:

@@ -10459,10 +10459,14 @@ export interface components {
             schools: components["schemas"]["School"][];
             gears: components["schemas"]["GearsAnswer"];
             volts: components["schemas"]["VoltsAnswer"] | null;
+            /** Has Field */
+            has_field: boolean;
             fit: components["schemas"]["FitAnswer"];
             high_volts: components["schemas"]["HighVoltsAnswer"];
             along: components["schemas"]["Along"] | null;
             price: components["schemas"]["PriceAnswer"];
+            /** Offers */
+            offers: components["schemas"]["Offer"][];
         };
         /**
          * FitAnswer
@@ -10597,6 +10601,24 @@ export interface components {
             to_mm: number;
             /** Tall Mm */
             tall_mm: number | null;
+        };
+        /**
+         * Offer
+         * @description One part of the shelf that fits, the cheapest of its kind; `path` is where its price goes.
+         */
+        Offer: {
+            /** Id */
+            id: string;
+            /** Path */
+            path: string;
+            /** Part */
+            part: string;
+            /** Name */
+            name: string;
+            /** Price */
+            price: number;
+            /** Why */
+            why: string;
         };
         /**
          * PackCable

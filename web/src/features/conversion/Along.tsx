@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
 import { Button } from "../../ui/Button";
+import { SetIt } from "../../ui/SetIt";
 import { typed } from "../../units/format";
 import { useValue } from "../../units/useValue";
 import { Inputs, type PartProps } from "./common";
@@ -117,8 +118,10 @@ function Add({ onAdd }: { onAdd: (one: Auxiliary) => void }) {
   );
 }
 
-function Price({ bench, state, told }: PartProps) {
+function Price({ bench, state, told, onSet }: PartProps) {
   const { price } = told;
+  const open = new Set(price.items.filter((item) => item.price === null).map((item) => item.path));
+  const offers = told.offers.filter((one) => open.has(one.path));
   return (
     <section aria-label="What all of it costs">
       <h2 className="text-[15px] font-semibold">What all of it costs</h2>
@@ -132,6 +135,27 @@ function Price({ bench, state, told }: PartProps) {
         state={state}
         paths={price.items.map((item) => item.path)}
       />
+      {offers.length ? (
+        <>
+          <h3 className="pt-4 text-[14px] font-semibold">The cheapest on the shelf that fits</h3>
+          <ul>
+            {offers.map((one) => (
+              <li
+                key={one.id}
+                className="flex flex-wrap items-center gap-x-3 border-t border-line py-1 text-[13px]"
+              >
+                <span className="min-w-0 flex-1 basis-60">
+                  <b>{one.name}</b> <span className="text-soft">{one.why}</span>
+                </span>
+                <span className="figure">{one.price.toLocaleString("en-GB")}</span>
+                <SetIt label={one.name} onClick={() => onSet({ [one.path]: one.price })}>
+                  Take its price
+                </SetIt>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
     </section>
   );
 }

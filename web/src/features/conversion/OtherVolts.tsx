@@ -20,7 +20,7 @@ const MOTOR = [
 
 /** The same torque at other volts, and the field's coils joined in another way. */
 export function OtherVolts(props: PartProps) {
-  const { bench, state, told, document } = props;
+  const { bench, state, told } = props;
   return (
     <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[20rem_minmax(0,1fr)]">
       <div className="min-w-0">
@@ -35,7 +35,7 @@ export function OtherVolts(props: PartProps) {
             It came with its inverter, which is made for its own volts: keep to them.
           </p>
         )}
-        {document.motor.kind === "series_wound" ? <Field {...props} /> : null}
+        {told.has_field ? <Field {...props} /> : null}
         <Terminals />
       </div>
     </div>
