@@ -26,10 +26,12 @@ def won_back(one: Compared) -> Said:
         return None, ""
     given = told.energy_wh + told.regenerated_wh
     note = "a series motor brakes nothing" if one.drive.motor.races_unloaded else ""
-    return (100 * told.regenerated_wh / given, note) if given > 0 else (None, "")
+    return (round(100 * told.regenerated_wh / given, 1), note) if given > 0 else (None, "")
 
 
 def left_to_brakes(one: Compared) -> Said:
     """Return what is left to the brakes, and wears them."""
     told = one.trip
-    return (None, "") if told is None else (told.ledger_wh.brakes, "heat in drums and pads")
+    return (
+        (None, "") if told is None else (round(told.ledger_wh.brakes, 1), "heat in drums and pads")
+    )

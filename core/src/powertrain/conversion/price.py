@@ -42,12 +42,17 @@ def price_of(build: Build) -> PriceAnswer:
         _item("contactors", "Contactors and fuses", "prices.contactors", prices.contactors),
         _item("adapter", "Adapter and coupler", "prices.adapter", prices.adapter),
     ]
-    missing = [item.label.lower() for item in items if item.price is None]
+    missing = [_within(item.label) for item in items if item.price is None]
     told = sum(item.price for item in items if item.price is not None)
     say = "All of it is told."
     if missing:
         say = f"Not all of it: {', '.join(missing)} still to be asked for."
     return PriceAnswer(items=items, told=told, complete=not missing, say=say)
+
+
+def _within(label: str) -> str:
+    """Return a label as it stands within a sentence; what is written in capitals stays so."""
+    return label if label[1].isupper() else label[0].lower() + label[1:]
 
 
 def _times(price: float | None, count: int) -> float | None:

@@ -13,7 +13,7 @@ export function Fit({ bench, state, told, document }: PartProps) {
   const [ref, width] = useSize();
   const { fit } = told;
   return (
-    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[20rem_minmax(0,1fr)] print:block">
+    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[25rem_minmax(0,1fr)] print:block">
       <div className="min-w-0 print:hidden">
         <h2 className="pb-1 text-[15px] font-semibold">Measured with a tape</h2>
         <Inputs

@@ -19,7 +19,7 @@ const ASKED = ["moments.climb_grade_pct", "moments.climb_speed_kmh", "moments.cr
 export function Gears({ bench, state, told }: PartProps) {
   const [ref, width] = useSize();
   return (
-    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[20rem_minmax(0,1fr)]">
+    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[25rem_minmax(0,1fr)]">
       <div className="min-w-0">
         <h2 className="pb-1 text-[15px] font-semibold">The engine that comes out</h2>
         <Inputs

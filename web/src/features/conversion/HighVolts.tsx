@@ -55,7 +55,7 @@ export function HighVolts({ bench, state, told }: PartProps) {
       ]
     : [];
   return (
-    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[20rem_minmax(0,1fr)]">
+    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[25rem_minmax(0,1fr)]">
       <div className="min-w-0">
         <h2 className="pb-1 text-[15px] font-semibold">Printed and measured</h2>
         <Inputs label="Printed and measured" bench={bench} state={state} paths={ASKED} />

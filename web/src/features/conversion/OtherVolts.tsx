@@ -22,7 +22,7 @@ const MOTOR = [
 export function OtherVolts(props: PartProps) {
   const { bench, state, told } = props;
   return (
-    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[20rem_minmax(0,1fr)]">
+    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[25rem_minmax(0,1fr)]">
       <div className="min-w-0">
         <h2 className="pb-1 text-[15px] font-semibold">What its maker says</h2>
         <Inputs label="What its maker says" bench={bench} state={state} paths={MOTOR} />

@@ -30,7 +30,7 @@ export function Inputs({
       ) ?? [],
   );
   return (
-    <section aria-label={label} className="grid grid-cols-2 gap-x-4 gap-y-2">
+    <section aria-label={label} className="grid gap-x-4 gap-y-2 min-[520px]:grid-cols-2">
       {known.map((field) => (
         <FieldInput key={field.path} bench={bench} state={state} field={field} path={field.path} />
       ))}
