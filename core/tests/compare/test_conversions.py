@@ -38,7 +38,7 @@ def test_a_series_motor_wins_nothing_back_and_leaves_it_to_the_brakes(rows):
     # 1,000 kg come down 27 m: 73 Wh of height, and 60 km/h of motion are 39 Wh, less what rolls
     # and blows away meanwhile.
     braked, spared = rows["trip_brakes"].values
-    assert 0 < spared < braked < 73 + 39
+    assert 0 <= spared < 5 < braked < 73 + 39
 
 
 def test_on_the_way_the_packaged_one_takes_less(rows):
