@@ -102,3 +102,17 @@ def test_a_converter_that_gives_too_little_is_told():
     assert (found.pack_w, found.shaft_w) == (500, 700)
     assert "a larger one" in found.say
     assert "100 W more" in conversion_of(tractor_with({**along, "battery.dc_dc_w": 600})).along.say
+
+
+def test_the_mount_is_twisted_by_what_leaves_the_shaft():
+    check = next(check for check in fit(KNOWN).checks if check.id == "mount")
+    # 350 A at rest: 0.4 x 350/440 x 350 - 2.5 N.m, over feet 230 mm apart 473 N each way.
+    assert check.value == pytest.approx(0.4 * 350 / 440 * 350 - 2.5)
+    assert "473 N" in check.why
+
+
+def test_brushes_are_set_for_one_way_round(build_with):
+    assert words(fit(KNOWN))["direction"] == "watch"
+    bare = build_with({"coupling": {"adapter_mm": 20}})
+    found = fit_of(bare, RuleContext.of(bare))
+    assert "direction" not in words(found)

@@ -88,6 +88,8 @@ def fit_of(build: Build, context: RuleContext) -> FitAnswer:
         *_shaft(build, context),
         *_overhung(build),
         *_flywheel(build),
+        *_mount(build, context),
+        *_direction(build),
     ]
     return FitAnswer(
         lengths=lengths,
@@ -151,12 +153,19 @@ def shaft_mpa(torque_nm: float, diameter_mm: float) -> float:
     return 16 * 1000 * torque_nm / (math.pi * diameter_mm**3)
 
 
+def _start_nm(context: RuleContext) -> float:
+    """Return the most that one shaft gives at a start.
+
+    A wheel that finds a stone holds it whatever grip it has on the level.
+    """
+    return float(full_throttle(held(context.drive), scalar(0.0)).shaft_torque_nm)
+
+
 def _shaft(build: Build, context: RuleContext) -> list[Check]:
     diameter = build.motor.shaft_mm
     if diameter is None:
         return []
-    # A wheel that finds a stone holds the shaft whatever grip it has on the level.
-    torque = float(full_throttle(held(context.drive), scalar(0.0)).shaft_torque_nm)
+    torque = _start_nm(context)
     kind = build.coupling.shaft if build.coupling is not None else None
     allowed = SPLINED_MPA if kind == "spline" else KEYED_MPA
     stress = shaft_mpa(torque, diameter)
@@ -179,6 +188,44 @@ def _shaft(build: Build, context: RuleContext) -> list[Check]:
             value=stress,
             limit=allowed,
             unit="MPa",
+        )
+    ]
+
+
+def _mount(build: Build, context: RuleContext) -> list[Check]:
+    """Tell what the mount is twisted by: the torque that leaves the shaft, the other way round."""
+    across = build.motor.diameter_mm
+    if across is None or context.build.coupling is None:
+        return []
+    torque = _start_nm(context)
+    if not math.isfinite(torque):
+        return []
+    pull = torque / (across / 1000)
+    return [
+        Check(
+            id="mount",
+            word="ok",
+            title=f"The mount is twisted back by {torque:.0f} N.m",
+            why=f"Two feet {across:.0f} mm apart are pulled by {pull:,.0f} N each way at a "
+            "start, and once more when the load bites. The adapter holds one end; give the other a cradle.",
+            value=torque,
+            unit="N.m",
+        )
+    ]
+
+
+def _direction(build: Build) -> list[Check]:
+    """Tell a brushed motor's brushes from the gearbox's way round."""
+    if build.coupling is None or build.motor.commutation != "brushed":
+        return []
+    return [
+        Check(
+            id="direction",
+            word="watch",
+            title="See which way round the gearbox is to be turned",
+            why="Most engines turn clockwise seen from their front, some the other way. Brushes "
+            "that were advanced for one way spark and burn the bars the other way round: ask which way "
+            "yours are set, and move them before field or armature is swapped.",
         )
     ]
 
