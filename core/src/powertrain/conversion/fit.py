@@ -207,7 +207,8 @@ def _mount(build: Build, context: RuleContext) -> list[Check]:
             word="ok",
             title=f"The mount is twisted back by {torque:.0f} N.m",
             why=f"Two feet {across:.0f} mm apart are pulled by {pull:,.0f} N each way at a "
-            "start, and once more when the load bites. The adapter holds one end; give the other a cradle.",
+            "start, and once more when the load bites. The adapter holds one end; give the other a "
+            "cradle.",
             value=torque,
             unit="N.m",
         )
@@ -224,8 +225,8 @@ def _direction(build: Build) -> list[Check]:
             word="watch",
             title="See which way round the gearbox is to be turned",
             why="Most engines turn clockwise seen from their front, some the other way. Brushes "
-            "that were advanced for one way spark and burn the bars the other way round: ask which way "
-            "yours are set, and move them before field or armature is swapped.",
+            "that were advanced for one way spark and burn the bars the other way round: ask which "
+            "way yours are set, and move them before field or armature is swapped.",
         )
     ]
 
