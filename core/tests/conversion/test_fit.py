@@ -34,7 +34,7 @@ def test_lengths_are_those_of_the_document_one_after_the_other():
     ]
     assert (found.needs_mm, found.free_mm, found.left_mm) == (485, 520, 35)
     assert words(found)["length"] == "ok"
-    assert found.asks == []
+    assert found.asks == ["coupling.free_across_mm"]
 
 
 @pytest.mark.parametrize(
@@ -116,3 +116,44 @@ def test_brushes_are_set_for_one_way_round(build_with):
     bare = build_with({"coupling": {"adapter_mm": 20}})
     found = fit_of(bare, RuleContext.of(bare))
     assert "direction" not in words(found)
+
+
+@pytest.mark.parametrize(("room", "word"), [(229, "stop"), (240, "watch"), (260, "ok")])
+def test_the_can_is_held_against_the_room_across(room, word):
+    found = fit({**KNOWN, "coupling.free_across_mm": room})
+    assert words(found)["across"] == word
+    assert found.across_mm == room
+    assert "across" not in words(fit(KNOWN))
+
+
+def test_over_the_years_each_kind_asks_for_its_own():
+    series = " ".join(conversion_of(tractor_with({})).upkeep)
+    assert "Brushes last" in series
+    assert "wins nothing back" in series
+    packaged = {
+        "motor": {
+            "kind": "packaged",
+            "commutation": "brushless",
+            "peak_torque_nm": 72,
+            "base_rpm": 2600,
+            "base_voltage_v": 72,
+            "top_rpm": 6500,
+            "efficiency": 0.9,
+        }
+    }
+    other = " ".join(conversion_of(tractor_with(packaged)).upkeep)
+    assert "No brushes" in other
+    assert "liquid loop" in other
+    assert "wins nothing back" not in other
+
+
+def test_brushes_last_by_the_amps_of_the_trip():
+    def hours(changes):
+        say = conversion_of(tractor_with({**changes, "moments": {"cruise_kmh": 10}})).upkeep[0]
+        return float(say.split("some ")[1].split(" h")[0].replace(",", ""))
+
+    # A thousand hours at its rated amps, in proportion above (common practice): a motor rated for
+    # half of the amps lasts half as long.
+    assert hours({"motor.continuous_current_a": 40}) == pytest.approx(
+        hours({"motor.continuous_current_a": 80}) / 2, rel=0.01
+    )

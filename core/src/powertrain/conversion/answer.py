@@ -16,6 +16,7 @@ from powertrain.conversion.gears import GearsAnswer, gears_of
 from powertrain.conversion.high_volts import HighVoltsAnswer, high_volts
 from powertrain.conversion.offers import Offer, offers_of
 from powertrain.conversion.price import PriceAnswer, price_of
+from powertrain.conversion.upkeep import upkeep_of
 from powertrain.conversion.volts import VoltsAnswer, volts_of
 from powertrain.documents.build import Build
 from powertrain.documents.conversion import Replaces
@@ -46,6 +47,7 @@ class ConversionAnswer(BaseModel):
     high_volts: HighVoltsAnswer
     along: Along | None
     price: PriceAnswer
+    upkeep: list[str]
     offers: list[Offer]
     """What of a shelf fits where a price is not told; none without a shelf."""
 
@@ -73,6 +75,7 @@ def conversion_of(build: Build, shelf: Shelf | None = None) -> ConversionAnswer:
         high_volts=high,
         along=along,
         price=price_of(build),
+        upkeep=upkeep_of(build, context),
         offers=[] if shelf is None else _offers(build, shelf, high, along),
     )
 

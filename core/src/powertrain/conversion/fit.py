@@ -57,6 +57,8 @@ class FitAnswer(BaseModel):
     needs_mm: float | None
     free_mm: float | None
     left_mm: float | None
+    across_mm: float | None
+    """How wide and high the room is."""
     checks: list[Check]
     asks: list[str]
 
@@ -85,6 +87,7 @@ def fit_of(build: Build, context: RuleContext) -> FitAnswer:
     left = None if needs is None or free is None else free - needs
     checks = [
         _length(needs, free, left),
+        *_across(build),
         *_shaft(build, context),
         *_overhung(build),
         *_flywheel(build),
@@ -96,6 +99,7 @@ def fit_of(build: Build, context: RuleContext) -> FitAnswer:
         needs_mm=needs,
         free_mm=free,
         left_mm=left,
+        across_mm=None if coupling is None else coupling.free_across_mm,
         checks=checks,
         asks=_asks(build),
     )
@@ -115,6 +119,7 @@ def _asks(build: Build) -> list[str]:
         "coupling.adapter_mm": coupling and coupling.adapter_mm,
         "coupling.coupler_mm": coupling and coupling.coupler_mm,
         "coupling.free_length_mm": coupling and coupling.free_length_mm,
+        "coupling.free_across_mm": coupling and coupling.free_across_mm,
         "coupling.shaft": coupling and coupling.shaft,
     }
     return [path for path, value in wanted.items() if value is None]
@@ -146,6 +151,24 @@ def _length(needs: float | None, free: float | None, left: float | None) -> Chec
         word, title = "ok", f"Fits in length, {left:.0f} mm to spare"
         why = f"Adapter, coupler and motor are {needs:.0f} mm of {free:.0f} mm."
     return Check(id="length", word=word, title=title, why=why, value=needs, limit=free, unit="mm")
+
+
+def _across(build: Build) -> list[Check]:
+    """Judge the motor's can against the room across it."""
+    can = build.motor.diameter_mm
+    room = None if build.coupling is None else build.coupling.free_across_mm
+    if can is None or room is None:
+        return []
+    left = room - can
+    why = "Its feet, terminals and cables stand out from the can: hold a board of its size there."
+    if left < 0:
+        word: Word = "stop"
+        title = f"{-left:.0f} mm too thick: a can of {can:.0f} mm where {room:.0f} mm are free"
+    elif left < 2 * TIGHT_MM:
+        word, title = "watch", f"{left:.0f} mm to spare across"
+    else:
+        word, title = "ok", f"Fits across, {left:.0f} mm to spare"
+    return [Check(id="across", word=word, title=title, why=why, value=can, limit=room, unit="mm")]
 
 
 def shaft_mpa(torque_nm: float, diameter_mm: float) -> float:

@@ -83,6 +83,14 @@ class Coupling(Model):
         default=None,
         explain="From the gearbox's face to the first thing in the way, measured with a tape.",
     )
+    free_across_mm: Number | None = measure(
+        "Free across",
+        "mm",
+        (50, 1000),
+        default=None,
+        explain="The least of width and height there, clear of steering and exhaust, and as high "
+        "above the ground as the sump was.",
+    )
 
 
 class Auxiliary(Model):

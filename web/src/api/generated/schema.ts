@@ -2748,6 +2748,11 @@ export interface components {
              * @description From the gearbox's face to the first thing in the way, measured with a tape.
              */
             free_length_mm?: number | null;
+            /**
+             * Free across
+             * @description The least of width and height there, clear of steering and exhaust, and as high above the ground as the sump was.
+             */
+            free_across_mm?: number | null;
         };
         /**
          * Crossing
@@ -10465,6 +10470,8 @@ export interface components {
             high_volts: components["schemas"]["HighVoltsAnswer"];
             along: components["schemas"]["Along"] | null;
             price: components["schemas"]["PriceAnswer"];
+            /** Upkeep */
+            upkeep: string[];
             /** Offers */
             offers: components["schemas"]["Offer"][];
         };
@@ -10483,6 +10490,8 @@ export interface components {
             free_mm: number | null;
             /** Left Mm */
             left_mm: number | null;
+            /** Across Mm */
+            across_mm: number | null;
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Asks */

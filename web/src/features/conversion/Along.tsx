@@ -21,7 +21,19 @@ const DRIVEN: Record<Auxiliary["driven_by"], string> = {
 export function Along(props: PartProps) {
   return (
     <div className="grid gap-x-10 gap-y-6 lg:grid-cols-2">
-      <RunsAlong {...props} />
+      <div className="min-w-0">
+        <RunsAlong {...props} />
+        <section aria-label="Over the years" className="mt-6">
+          <h2 className="text-[15px] font-semibold">Over the years</h2>
+          <ul>
+            {props.told.upkeep.map((say) => (
+              <li key={say} className="border-t border-line py-1.5 text-[13px]">
+                {say}
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
       <Price {...props} />
     </div>
   );

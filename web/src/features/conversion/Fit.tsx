@@ -4,7 +4,15 @@ import { useSize } from "../../ui/useSize";
 import { Inputs, type PartProps } from "./common";
 import { FitDrawing } from "./FitDrawing";
 
-const HOLE = ["free_length_mm", "adapter_mm", "coupler_mm", "shaft", "flywheel", "clutch"];
+const HOLE = [
+  "free_length_mm",
+  "free_across_mm",
+  "adapter_mm",
+  "coupler_mm",
+  "shaft",
+  "flywheel",
+  "clutch",
+];
 
 const MOTOR = ["motor.length_mm", "motor.diameter_mm", "motor.shaft_mm"];
 

@@ -23,7 +23,7 @@ export function FitDrawing({
   width: number;
   name: string;
 }) {
-  const { lengths, free_mm: free, needs_mm: needs } = answer;
+  const { lengths, free_mm: free, needs_mm: needs, across_mm: across } = answer;
   const end = Math.max(free ?? 0, lengths.at(-1)?.to_mm ?? 0);
   if (width < 200) return null;
   if (!lengths.length || end <= 0)
@@ -32,7 +32,7 @@ export function FitDrawing({
         Type the motor’s length, the adapter and the room that is free: they are drawn here.
       </p>
     );
-  const tall = Math.max(...lengths.map((one) => one.tall_mm ?? USUAL_TALL_MM));
+  const tall = Math.max(across ?? 0, ...lengths.map((one) => one.tall_mm ?? USUAL_TALL_MM));
   // One scale for both ways, so that a ruler may be laid on the print.
   const scale = Math.min((width - PAD.left - PAD.right) / end, 260 / tall);
   const middle = PAD.top + (tall * scale) / 2;
@@ -97,6 +97,20 @@ export function FitDrawing({
           </g>
         );
       })}
+      {across === null
+        ? null
+        : [middle - (across * scale) / 2, middle + (across * scale) / 2].map((edge) => (
+            <line
+              key={edge}
+              x1={x(0)}
+              x2={x(end)}
+              y1={edge}
+              y2={edge}
+              className="stroke-fine"
+              strokeDasharray="2 4"
+              strokeWidth={2}
+            />
+          ))}
       <line
         x1={x(0) - 24}
         x2={x(end) + 8}

@@ -18,6 +18,7 @@ const FIT: FitAnswer = {
   needs_mm: 502.5,
   free_mm: 560,
   left_mm: 57.5,
+  across_mm: null,
   checks: [],
   asks: [],
 };
