@@ -54,7 +54,12 @@ def _brushes(build: Build, context: RuleContext) -> str:
     lasting = build.motor.continuous_current_a
     life = BrushLife.at(amps, math.inf if lasting is None else lasting, is_model=False)
     return (
-        f"Brushes last some {life.hours:,.0f} h at the trip's amps ({life.least:,.0f} to "
-        f"{life.most:,.0f}): look at them every {max(life.hours / LOOKS, 1):,.0f} h, and blow "
-        "their dust out; it conducts."
+        f"Brushes last some {_about(life.hours)} h at the trip's amps ({_about(life.least)} to "
+        f"{_about(life.most)}): look at them every {_about(life.hours / LOOKS)} h, and blow their "
+        "dust out; it conducts."
     )
+
+
+def _about(hours: float) -> str:
+    """Return hours with the two digits that anybody could know."""
+    return f"{float(f'{hours:.2g}'):,g}"
