@@ -25,3 +25,8 @@ def listed(values: Any) -> list[float]:
 def limit_word(code: Any) -> LimitWord | None:
     """Return the open formats' name of a limit."""
     return _WORDS[int(code)]
+
+
+def two_digits(value: float) -> str:
+    """Return a number with the two digits that count, and no powers of ten."""
+    return f"{float(f'{value:.2g}'):,g}"

@@ -94,3 +94,10 @@ def test_an_unsaid_cable_is_the_thinnest_that_does():
     assert told.cable.mm2 == min(size for size in sizes if 8 * size >= told.switchgear.lasting_a)
     amps = told.switchgear.lasting_a
     assert told.cable.drop_v_per_m * amps == pytest.approx(told.cable.heat_w_per_m)
+
+
+def test_large_energies_are_told_without_powers_of_ten():
+    # 45 cells: 164.25 V, 9 mF: 121.4 J.
+    told = high_volts(tractor_with({"battery.series": 45}), 47.0)
+    assert any("frees 120 J" in say for say in told.cautions)
+    assert not any("e+" in say for say in told.cautions)

@@ -16,6 +16,7 @@ from powertrain.bench.solve import solve
 from powertrain.compile.build import compile_drive
 from powertrain.documents.build import Build
 from powertrain.errors import Refusal
+from powertrain.plain import two_digits
 from powertrain.units import mps_from_kmh
 
 
@@ -261,12 +262,7 @@ def _power_why(build: Build, line: VehicleClass, speed_mps: float, grade_pct: fl
     there_n = compile_drive(there).wheels.road.force_n(scalar(slow_mps), scalar(line.grade_pct))
     there_w = float(there_n) * slow_mps
     return (
-        f"The table thinks of {_plain(middle_kg)} kg going up {line.grade_pct:g} % at half its "
-        f"speed, about {_plain(there_w)} W at the wheel; here the hill of {_plain(grade_pct)} % "
-        f"takes {_plain(here_w)} W."
+        f"The table thinks of {two_digits(middle_kg)} kg going up {line.grade_pct:g} % at half its "
+        f"speed, about {two_digits(there_w)} W at the wheel; here the hill of "
+        f"{two_digits(grade_pct)} % takes {two_digits(here_w)} W."
     )
-
-
-def _plain(value: float) -> str:
-    """Return a number with two digits that count, and no powers of ten."""
-    return f"{float(f'{value:.2g}'):,g}"

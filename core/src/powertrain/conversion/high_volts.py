@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from powertrain.constants import COPPER_OHM_M
 from powertrain.documents.build import Build
 from powertrain.errors import Refusal
-from powertrain.plain import number
+from powertrain.plain import number, two_digits
 from powertrain.results import most_amps
 from powertrain.verdicts.context import RuleContext
 from powertrain.verdicts.rules.wires import LONG_A_PER_MM2, SIZES_MM2
@@ -107,7 +107,7 @@ def high_volts(build: Build, precharge_ohm: float | None = None) -> HighVoltsAns
     filled = _precharge(build, volts, precharge_ohm)
     short_a = number(_over(volts, float(pack.resistance_ohm)))
     gear = _switchgear(context, volts, short_a)
-    cautions = list(_cautions(build, volts, filled, short_a, gear))
+    cautions = _cautions(volts, filled, short_a, gear)
     return HighVoltsAnswer(
         volts=volts,
         precharge=filled,
@@ -177,8 +177,8 @@ def _switchgear(context: RuleContext, volts: float, short_a: float | None) -> Sw
 
 
 def _cautions(
-    build: Build, volts: float, filled: Precharge | None, short_a: float | None, gear: Switchgear
-) -> "list[str]":
+    volts: float, filled: Precharge | None, short_a: float | None, gear: Switchgear
+) -> list[str]:
     say = []
     if volts > SAFE_DRY_V:
         say.append(
@@ -199,10 +199,10 @@ def _cautions(
         )
     elif filled.energy_j > WELDS_J:
         say.append(
-            f"Closing on empty capacitors frees {filled.energy_j:.2g} J in the contacts, enough to "
-            f"weld them: pre-charge {filled.time_s:.2g} s first, and close only when the "
+            f"Closing on empty capacitors frees {two_digits(filled.energy_j)} J in the contacts, "
+            f"enough to weld them: pre-charge {two_digits(filled.time_s)} s first, and close only when the "
             f"capacitors have {100 * FILLED:.0f} % of the volts. The resistor takes "
-            f"{filled.first_w:.0f} W for an instant and {filled.energy_j:.2g} J in all: a "
+            f"{filled.first_w:.0f} W for an instant and {two_digits(filled.energy_j)} J in all: a "
             "wire-wound one, not a film."
         )
     if filled is not None and filled.time_s > LONG_S:

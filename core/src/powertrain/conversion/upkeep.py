@@ -7,6 +7,7 @@ import math
 
 from powertrain.documents.build import Build
 from powertrain.motor.brush_life import BrushLife
+from powertrain.plain import two_digits
 from powertrain.verdicts.context import RuleContext
 
 LOOKS = 4
@@ -54,12 +55,7 @@ def _brushes(build: Build, context: RuleContext) -> str:
     lasting = build.motor.continuous_current_a
     life = BrushLife.at(amps, math.inf if lasting is None else lasting, is_model=False)
     return (
-        f"Brushes last some {_about(life.hours)} h at the trip's amps ({_about(life.least)} to "
-        f"{_about(life.most)}): look at them every {_about(life.hours / LOOKS)} h, and blow their "
-        "dust out; it conducts."
+        f"Brushes last some {two_digits(life.hours)} h at the trip's amps "
+        f"({two_digits(life.least)} to {two_digits(life.most)}): look at them every "
+        f"{two_digits(life.hours / LOOKS)} h, and blow their dust out; it conducts."
     )
-
-
-def _about(hours: float) -> str:
-    """Return hours with the two digits that anybody could know."""
-    return f"{float(f'{hours:.2g}'):,g}"
