@@ -200,8 +200,8 @@ def _cautions(
     elif filled.energy_j > WELDS_J:
         say.append(
             f"Closing on empty capacitors frees {two_digits(filled.energy_j)} J in the contacts, "
-            f"enough to weld them: pre-charge {two_digits(filled.time_s)} s first, and close only when the "
-            f"capacitors have {100 * FILLED:.0f} % of the volts. The resistor takes "
+            f"enough to weld them: pre-charge {two_digits(filled.time_s)} s first, and close only "
+            f"when the capacitors have {100 * FILLED:.0f} % of the volts. The resistor takes "
             f"{filled.first_w:.0f} W for an instant and {two_digits(filled.energy_j)} J in all: a "
             "wire-wound one, not a film."
         )
