@@ -157,3 +157,17 @@ def test_brushes_last_by_the_amps_of_the_trip():
     assert hours({"motor.continuous_current_a": 40}) == pytest.approx(
         hours({"motor.continuous_current_a": 80}) / 2, rel=0.05
     )
+
+
+@pytest.mark.parametrize(
+    ("coupling", "left"),
+    [({"free_length_mm": 520}, 140), ({"free_length_mm": 520, "adapter_mm": 25}, 115)],
+)
+def test_a_joint_that_nobody_measured_is_not_taken_for_none(coupling, left):
+    found = fit({**KNOWN, "coupling": coupling})
+    check = next(check for check in found.checks if check.id == "length")
+    assert check.word == "open"
+    assert check.title.startswith(f"{left} mm are left for the ")
+    # A motor that is too long by itself is so with any joint.
+    short = fit({**KNOWN, "coupling": {"free_length_mm": 370}})
+    assert words(short)["length"] == "stop"

@@ -15,6 +15,7 @@ def test_precharge_is_that_of_a_capacitor_behind_a_resistor():
     assert told.time_s == pytest.approx(1.267, abs=0.001)
     assert told.first_a == pytest.approx(1.864, abs=0.001)
     assert told.first_w == pytest.approx(163.3, abs=0.1)
+    assert told.resistor_ohm == 47.0
 
 
 def test_controllers_side_by_side_are_filled_together():

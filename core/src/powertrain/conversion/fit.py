@@ -86,7 +86,7 @@ def fit_of(build: Build, context: RuleContext) -> FitAnswer:
     needs = at if known else None
     left = None if needs is None or free is None else free - needs
     checks = [
-        _length(needs, free, left),
+        _length(needs, free, left, _untold(build)),
         *_across(build),
         *_shaft(build, context),
         *_overhung(build),
@@ -125,7 +125,17 @@ def _asks(build: Build) -> list[str]:
     return [path for path, value in wanted.items() if value is None]
 
 
-def _length(needs: float | None, free: float | None, left: float | None) -> Check:
+def _untold(build: Build) -> str:
+    """Return in words what of the joint's length nobody has told; '' where all of it is."""
+    coupling = build.coupling
+    pieces = {
+        "adapter": coupling and coupling.adapter_mm,
+        "coupler": coupling and coupling.coupler_mm,
+    }
+    return " and ".join(name for name, length in pieces.items() if length is None)
+
+
+def _length(needs: float | None, free: float | None, left: float | None, untold: str) -> Check:
     if needs is None or free is None or left is None:
         return Check(
             id="length",
@@ -144,6 +154,9 @@ def _length(needs: float | None, free: float | None, left: float | None) -> Chec
             "A thinner adapter leaves the gearbox's shaft less to grip; look for a shorter motor, "
             "or for what can be moved out of the way: a cross member, the steering, the exhaust."
         )
+    elif untold:
+        word, title = "open", f"{left:.0f} mm are left for the {untold}"
+        why = "How long they are is not told, so that nobody knows yet whether all of it fits."
     elif left < TIGHT_MM:
         word, title = "watch", f"{left:.0f} mm to spare of {free:.0f} mm"
         why = f"Wires, hands and a crooked frame want some {TIGHT_MM:.0f} mm."

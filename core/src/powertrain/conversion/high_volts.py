@@ -46,6 +46,7 @@ class Precharge(BaseModel):
     volts, `first_a` and `first_w` those of the first instant.
     """
 
+    resistor_ohm: float
     energy_j: float
     time_s: float
     first_a: float
@@ -135,6 +136,7 @@ def _precharge(build: Build, volts: float, ohm: float | None) -> Precharge | Non
     if ohm is None:
         ohm = usual_resistor_ohm(farad)
     return Precharge(
+        resistor_ohm=ohm,
         energy_j=0.5 * farad * volts**2,
         time_s=-math.log(1 - FILLED) * ohm * farad,
         first_a=volts / ohm,

@@ -10655,6 +10655,8 @@ export interface components {
          *     volts, `first_a` and `first_w` those of the first instant.
          */
         Precharge: {
+            /** Resistor Ohm */
+            resistor_ohm: number;
             /** Energy J */
             energy_j: number;
             /** Time S */

@@ -36,11 +36,7 @@ export function HighVolts({ bench, state, told }: PartProps) {
     ]);
   const filling: [string, string, string][] = precharge
     ? [
-        [
-          "Resistor",
-          `${Number((high.volts / precharge.first_a).toPrecision(3))} ohm`,
-          "fills them in about a second",
-        ],
+        ["Resistor", value(precharge.resistor_ohm, "ohm"), "fills them in about a second"],
         [
           "Energy in the capacitors",
           value(precharge.energy_j, "J"),
